@@ -1,0 +1,33 @@
+const swc = [
+  '@swc/jest',
+  {
+    jsc: {
+      parser: { syntax: 'typescript', tsx: true },
+      target: 'es2022',
+      transform: { react: { runtime: 'automatic' } },
+    },
+    module: { type: 'es6' },
+  },
+];
+const project = (displayName, testMatch, more = {}) => ({
+  displayName,
+  testMatch,
+  testEnvironment: 'node',
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  transform: { '\\.tsx?$': swc },
+  moduleNameMapper: { '^@/(.*)$': '<rootDir>/apps/web/src/$1' },
+  ...more,
+});
+
+/** Unit tests need nothing; store and e2e tests need the servers that tools/test.mjs starts. */
+export default {
+  projects: [
+    project('unit', [
+      '<rootDir>/packages/{core,formats,scene,render}/tests/**/*.test.ts',
+      '<rootDir>/apps/*/tests/**/*.test.ts',
+    ]),
+    project('store', ['<rootDir>/packages/store/tests/**/*.test.ts']),
+    project('e2e', ['<rootDir>/tests/e2e/**/*.test.ts']),
+  ],
+  testTimeout: 60_000,
+};

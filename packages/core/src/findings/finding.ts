@@ -1,0 +1,67 @@
+/**
+ * Something about the data that the planner should know. Findings are data: a code, the references they
+ * are about, and facts. The words stand in `words.ts`.
+ */
+export interface Finding {
+  code: FindingCode;
+  severity: 'error' | 'warning' | 'note';
+  /** References of the activities concerned, in an order that means something for the code. */
+  refs: string[];
+  facts?: Record<string, string | number>;
+}
+
+export type FindingCode =
+  | 'loop'
+  | 'linkToNothing'
+  | 'linkToItself'
+  | 'linkToSummary'
+  | 'linkTwice'
+  | 'duplicateReference'
+  | 'parentMissing'
+  | 'parentLoop'
+  | 'calendarMissing'
+  | 'calendarWithoutWork'
+  | 'fixedDateConflict'
+  | 'finishBeforeStart'
+  | 'beyondCalendar'
+  | 'noDates'
+  | 'levelOfEffortOpen';
+
+/** What a finding says, in one sentence that names the thing and what to do about it. */
+export function wordsFor(finding: Finding): string {
+  const { refs } = finding;
+  const fact = (name: string): string => String(finding.facts?.[name] ?? '');
+  const list = refs.length > 6 ? `${refs.slice(0, 6).join(', ')} and ${refs.length - 6} more` : refs.join(', ');
+  switch (finding.code) {
+    case 'loop':
+      return `The links run in a circle: ${[...refs, refs[0]].join(' → ')}. Remove or turn one of them; until then these activities and what follows them have no computed dates.`;
+    case 'linkToNothing':
+      return `${refs[0]} is linked to ${fact('missing')}, which is not in the plan. Correct the reference or remove the link.`;
+    case 'linkToItself':
+      return `${refs[0]} is linked to itself; the link is left out.`;
+    case 'linkToSummary':
+      return `The link ${refs[0]} → ${refs[1]} has a summary at one end; it is read as links to the activities within.`;
+    case 'linkTwice':
+      return `The link ${refs[0]} → ${refs[1]} (${fact('type')}) stands in the plan ${fact('times')} times.`;
+    case 'duplicateReference':
+      return `The reference ${refs[0]} is used ${fact('times')} times; only the first activity keeps its links. Give each activity a reference of its own.`;
+    case 'parentMissing':
+      return `${list} belongs to the summary ${fact('parent')}, which is not in the plan; it is shown at the top level.`;
+    case 'parentLoop':
+      return `The outline runs in a circle: ${list}. These are shown at the top level.`;
+    case 'calendarMissing':
+      return `${list}: the calendar ${fact('calendar')} is not in the plan; the plan's own calendar is used.`;
+    case 'calendarWithoutWork':
+      return `The calendar ${fact('calendar')} has no working time; its activities are computed on every day of the week.`;
+    case 'fixedDateConflict':
+      return `${refs[0]} is fixed on ${fact('fixed')}, but its predecessors lead to ${fact('logic')}: ${fact('days')} working days too late.`;
+    case 'finishBeforeStart':
+      return `${list}: the finish lies before the start.`;
+    case 'beyondCalendar':
+      return `${list}: the computed dates run past the year 2299; check the durations.`;
+    case 'noDates':
+      return `${list}: no dates are given and none can be computed.`;
+    case 'levelOfEffortOpen':
+      return `${list}: supporting work without a start link and a finish link; its given dates are used.`;
+  }
+}

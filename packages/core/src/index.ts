@@ -1,0 +1,10 @@
+export * from './calendar/spec';
+export * from './calendar/workingTime';
+export * from './findings/finding';
+export * from './outline/outline';
+export * from './plan/schema';
+export * from './schedule/given';
+export { NONE } from './schedule/network';
+export { percentByTime } from './schedule/rollup';
+export { type Schedule, schedulePlan } from './schedule/schedule';
+export * from './time/civil';

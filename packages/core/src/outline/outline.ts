@@ -1,0 +1,98 @@
+import type { Finding } from '../findings/finding';
+import type { Plan } from '../plan/schema';
+
+/** The tree of a plan's activities as arrays over their positions in `plan.activities`. */
+export interface Outline {
+  /** Position by unique reference (the first one, where a reference stands twice). */
+  indexOf: Map<string, number>;
+  /** Position of the parent, or -1. */
+  parent: Int32Array;
+  /** 1 for the top level. */
+  level: Int32Array;
+  /** All positions, parents before their children, in the order of the plan. */
+  order: Int32Array;
+  children: number[][];
+  roots: number[];
+  /** True for a row that holds others. */
+  isSummary: boolean[];
+  findings: Finding[];
+}
+
+/** Builds the outline. Parents that are missing, or that run in a circle, put their activities at the top level. */
+export function buildOutline(plan: Plan): Outline {
+  const n = plan.activities.length;
+  const indexOf = new Map<string, number>();
+  const times = new Map<string, number>();
+  plan.activities.forEach((a, i) => {
+    if (indexOf.has(a.ref)) times.set(a.ref, (times.get(a.ref) ?? 1) + 1);
+    else indexOf.set(a.ref, i);
+  });
+  const findings: Finding[] = [...times].map(([ref, count]) => ({
+    code: 'duplicateReference',
+    severity: 'error',
+    refs: [ref],
+    facts: { times: count },
+  }));
+
+  const parent = new Int32Array(n).fill(-1);
+  const orphans = new Map<string, string[]>();
+  plan.activities.forEach((a, i) => {
+    if (a.parent === null) return;
+    const p = indexOf.get(a.parent);
+    if (p === undefined) orphans.set(a.parent, [...(orphans.get(a.parent) ?? []), a.ref]);
+    else parent[i] = p;
+  });
+  for (const [missing, refs] of orphans) {
+    findings.push({ code: 'parentMissing', severity: 'warning', refs, facts: { parent: missing } });
+  }
+  cutParentLoops(plan, parent, findings);
+
+  const children: number[][] = Array.from({ length: n }, () => []);
+  const roots: number[] = [];
+  for (let i = 0; i < n; i++) (parent[i] === -1 ? roots : children[parent[i]!]!).push(i);
+
+  const level = new Int32Array(n);
+  const order = new Int32Array(n);
+  const stack = [...roots].reverse();
+  for (let k = 0; stack.length > 0; k++) {
+    const i = stack.pop()!;
+    order[k] = i;
+    level[i] = parent[i] === -1 ? 1 : level[parent[i]!]! + 1;
+    for (let c = children[i]!.length - 1; c >= 0; c--) stack.push(children[i]![c]!);
+  }
+  const isSummary = plan.activities.map((a, i) => children[i]!.length > 0 || a.kind === 'summary');
+  return { indexOf, parent, level, order, children, roots, isSummary, findings };
+}
+
+function cutParentLoops(plan: Plan, parent: Int32Array, findings: Finding[]): void {
+  const state = new Uint8Array(parent.length); // 1: on the way up, 2: known to reach the top
+  for (let i = 0; i < parent.length; i++) {
+    const path: number[] = [];
+    let at = i;
+    while (at !== -1 && state[at] === 0) {
+      state[at] = 1;
+      path.push(at);
+      at = parent[at]!;
+    }
+    if (at !== -1 && state[at] === 1) {
+      const loop = path.slice(path.indexOf(at));
+      findings.push({ code: 'parentLoop', severity: 'error', refs: loop.map((k) => plan.activities[k]!.ref) });
+      for (const k of loop) parent[k] = -1;
+    }
+    for (const k of path) state[k] = 2;
+  }
+}
+
+/** Numbers of the outline, `1`, `1.2`, `1.2.3`, by position. */
+export function outlineNumbers(outline: Outline): string[] {
+  const numbers: string[] = new Array(outline.parent.length).fill('');
+  outline.roots.forEach((i, k) => {
+    numbers[i] = String(k + 1);
+  });
+  for (const i of outline.order) {
+    outline.children[i]!.forEach((c, k) => {
+      numbers[c] = `${numbers[i]}.${k + 1}`;
+    });
+  }
+  return numbers;
+}

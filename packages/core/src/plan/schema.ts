@@ -1,0 +1,162 @@
+import { z } from 'zod';
+import { CalendarSpec } from '../calendar/spec';
+import { endOfDay, FIRST_DAY, LAST_DAY, startOfDay } from '../time/civil';
+
+/** A moment that a plan may use: within the years 1900 to 2299. */
+export const MomentValue = z.int().min(startOfDay(FIRST_DAY)).max(endOfDay(LAST_DAY));
+const Text = (max: number) => z.string().max(max);
+export const Ref = z.string().min(1).max(200);
+/** Working minutes, at most 200 years of them. */
+export const WorkMinutes = z.int().min(0).max(105_000_000);
+
+export const ACTIVITY_KINDS = ['activity', 'startMilestone', 'finishMilestone', 'levelOfEffort', 'summary'] as const;
+export const LINK_TYPES = ['FS', 'SS', 'FF', 'SF'] as const;
+/** Whose working time a lag is counted in; `elapsed` ignores calendars. */
+export const LAG_CALENDARS = ['successor', 'predecessor', 'plan', 'elapsed'] as const;
+export const CONSTRAINT_KINDS = [
+  'startNotEarlier',
+  'finishNotEarlier',
+  'startNotLater',
+  'finishNotLater',
+  'fixedStart',
+  'fixedFinish',
+  'asLateAsPossible',
+] as const;
+
+/** A constraint and its moment: the start of a day for starts, the end of a day for finishes. */
+export const Constraint = z.object({
+  kind: z.enum(CONSTRAINT_KINDS),
+  moment: MomentValue.nullable().default(null),
+});
+export type Constraint = z.infer<typeof Constraint>;
+
+/** A stretch of an activity whose work is interrupted. */
+export const Stretch = z.object({ start: MomentValue, finish: MomentValue });
+
+/**
+ * What the planner states about one activity. Dates that were typed stay apart from dates that are
+ * computed (those are in the Schedule). Starts are the start of a day and finishes the end of a day
+ * unless the plan works in hours.
+ */
+export const Activity = z.object({
+  /** The unique reference from the source; never reused. */
+  ref: Ref,
+  name: Text(1000).default(''),
+  kind: z.enum(ACTIVITY_KINDS).default('activity'),
+  /** The reference of the summary that it belongs to. */
+  parent: Ref.nullable().default(null),
+  /** Calendar id; null means the plan's own. */
+  calendar: z.string().max(100).nullable().default(null),
+  duration: WorkMinutes.nullable().default(null),
+  start: MomentValue.nullable().default(null),
+  finish: MomentValue.nullable().default(null),
+  actualStart: MomentValue.nullable().default(null),
+  actualFinish: MomentValue.nullable().default(null),
+  /** Percent complete as stated, 0 to 100. */
+  percent: z.number().min(0).max(100).nullable().default(null),
+  /** Remaining duration as stated, in working minutes. */
+  remaining: WorkMinutes.nullable().default(null),
+  constraint: Constraint.nullable().default(null),
+  deadline: MomentValue.nullable().default(null),
+  stretches: z.array(Stretch).max(200).default([]),
+  onHold: z.boolean().default(false),
+  /** Value per code field id. */
+  codes: z.record(z.string(), z.string().max(300)).default({}),
+  responsible: z.array(Text(200)).max(50).default([]),
+  /** Budgeted and actual effort, in minutes. */
+  effort: z.number().min(0).nullable().default(null),
+  actualEffort: z.number().min(0).nullable().default(null),
+  /** Budgeted and actual cost, in hundredths of the plan's currency. */
+  cost: z.int().nullable().default(null),
+  actualCost: z.int().nullable().default(null),
+  /** Place of linear work, in thousandths of the line's unit. */
+  from: z.int().nullable().default(null),
+  to: z.int().nullable().default(null),
+  quantity: z.number().nullable().default(null),
+  notes: Text(10_000).default(''),
+});
+export type Activity = z.infer<typeof Activity>;
+export type ActivityKind = Activity['kind'];
+
+export const Link = z.object({
+  from: Ref,
+  to: Ref,
+  type: z.enum(LINK_TYPES).default('FS'),
+  /** Minutes; negative is a lead. */
+  lag: z.int().min(-105_000_000).max(105_000_000).default(0),
+  lagCalendar: z.enum(LAG_CALENDARS).default('successor'),
+});
+export type Link = z.infer<typeof Link>;
+export type LinkType = Link['type'];
+
+export const SHAPES = ['diamond', 'circle', 'square', 'triangle', 'flag', 'star'] as const;
+
+/** One value of a code book. */
+export const CodeValue = z.object({
+  code: Text(300),
+  title: Text(300),
+  /** `#RRGGBB`, or null for the next colour of the palette. */
+  colour: z
+    .string()
+    .regex(/^#[0-9A-Fa-f]{6}$/)
+    .nullable()
+    .default(null),
+  shape: z.enum(SHAPES).nullable().default(null),
+});
+export type CodeValue = z.infer<typeof CodeValue>;
+
+/** A field that sorts activities; the order of its values is the order of lanes and legends. */
+export const CodeField = z.object({
+  id: z.string().min(1).max(100),
+  name: z.string().min(1).max(200),
+  values: z.array(CodeValue).max(10_000).default([]),
+});
+export type CodeField = z.infer<typeof CodeField>;
+
+/** A date or a period that readers must see: a season, a closure, a holiday. */
+export const Period = z.object({ name: Text(200), start: MomentValue, finish: MomentValue });
+export type Period = z.infer<typeof Period>;
+
+export const Plan = z.object({
+  name: z.string().min(1).max(300),
+  statusDate: MomentValue.nullable().default(null),
+  /** The earliest start of what has no predecessor; null takes the earliest given date. */
+  start: MomentValue.nullable().default(null),
+  /** Which dates exhibits show. */
+  source: z.enum(['given', 'computed']).default('given'),
+  /** Whether dates carry times of the day. */
+  inHours: z.boolean().default(false),
+  /** Activities with at most this total float, in working minutes, are critical. */
+  criticalFloat: z.int().default(0),
+  /** With retained logic, work in progress waits for unfinished predecessors. */
+  retainedLogic: z.boolean().default(true),
+  calendars: z.array(CalendarSpec).min(1).max(500),
+  /** Id of the calendar of activities that name none. */
+  calendar: z.string(),
+  activities: z.array(Activity).max(200_000),
+  links: z.array(Link).max(1_000_000),
+  codeFields: z.array(CodeField).max(100).default([]),
+  periods: z.array(Period).max(500).default([]),
+});
+export type Plan = z.infer<typeof Plan>;
+
+const ACTIVITY_DEFAULTS: Activity = Activity.parse({ ref: '-' });
+
+/** An activity with everything that is not said left open. */
+export const makeActivity = (said: Partial<Activity> & { ref: string }): Activity => ({
+  ...ACTIVITY_DEFAULTS,
+  codes: {},
+  responsible: [],
+  stretches: [],
+  ...said,
+});
+
+/** A finish-to-start link without lag, unless said otherwise. */
+export const makeLink = (said: Partial<Link> & { from: string; to: string }): Link => ({
+  type: 'FS',
+  lag: 0,
+  lagCalendar: 'successor',
+  ...said,
+});
+
+export const isMilestone = (kind: ActivityKind): boolean => kind === 'startMilestone' || kind === 'finishMilestone';

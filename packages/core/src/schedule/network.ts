@@ -1,0 +1,385 @@
+import { SEVEN_DAY } from '../calendar/spec';
+import { hasWorkingTime, type Resolution, slotsPerDay, WorkingTime } from '../calendar/workingTime';
+import type { Finding } from '../findings/finding';
+import type { Outline } from '../outline/outline';
+import type { Activity, Link, Plan } from '../plan/schema';
+import { dayFromCivil, dayOf, MINUTES_PER_DAY } from '../time/civil';
+
+/** Stands for "no value" in arrays of whole numbers. */
+export const NONE = -2147483648;
+export const FAR = 2147483647;
+
+export const FS = 0;
+export const SS = 1;
+export const FF = 2;
+export const SF = 3;
+const TYPE_CODE = { FS, SS, FF, SF } as const;
+
+/** What a node of the network is to the passes. */
+export const WORK = 0;
+export const START_POINT = 1;
+export const FINISH_POINT = 2;
+
+/** The lag of a link counts elapsed time. */
+export const ELAPSED = -1;
+
+/**
+ * The plan as the passes need it: what can be scheduled as nodes, in arrays of whole slots, and links that
+ * have two nodes as ends. Summaries are read as what they contain; levels of effort stay outside.
+ */
+export interface Network {
+  resolution: Resolution;
+  /** Minutes of wall-clock time in a slot of the time axis. */
+  slotMinutes: number;
+  times: WorkingTime[];
+  /** Earliest start of what nothing else holds, as a slot. */
+  planStart: number;
+  /** Slot of the status date, or NONE. */
+  status: number;
+  retainedLogic: boolean;
+  count: number;
+  activityOf: Int32Array;
+  /** Node of an activity's position, or -1. */
+  nodeOf: Int32Array;
+  calendar: Uint16Array;
+  role: Uint8Array;
+  duration: Int32Array;
+  remaining: Int32Array;
+  actualStart: Int32Array;
+  actualFinish: Int32Array;
+  startNotBefore: Int32Array;
+  finishNotBefore: Int32Array;
+  startNotAfter: Int32Array;
+  finishNotAfter: Int32Array;
+  fixedStart: Int32Array;
+  fixedFinish: Int32Array;
+  asLate: Uint8Array;
+  linkCount: number;
+  linkFrom: Int32Array;
+  linkTo: Int32Array;
+  linkType: Uint8Array;
+  linkLag: Int32Array;
+  /** Position in `times`, or ELAPSED. */
+  linkCalendar: Int16Array;
+  /** Position in `plan.links` of each link of the network (several where a summary was read as its content). */
+  linkOf: Int32Array;
+  findings: Finding[];
+}
+
+/** The resolution that represents a plan exactly: days when nothing in it is finer than a day. */
+export function resolutionOf(plan: Plan): Resolution {
+  if (plan.inHours) return 'minute';
+  const perDay = new Map(plan.calendars.map((c) => [c.id, c.minutesPerDay]));
+  const own = perDay.get(plan.calendar) ?? 480;
+  const whole = (moment: number | null) => moment === null || moment % MINUTES_PER_DAY === 0;
+  for (const a of plan.activities) {
+    const day = (a.calendar === null ? own : perDay.get(a.calendar)) ?? own;
+    if ((a.duration ?? 0) % day !== 0 || (a.remaining ?? 0) % day !== 0) return 'minute';
+    if (!whole(a.actualStart) || !whole(a.actualFinish) || !whole(a.start) || !whole(a.finish)) return 'minute';
+    if (!whole(a.constraint?.moment ?? null)) return 'minute';
+  }
+  let calendarOf: Map<string, number> | null = null;
+  for (const l of plan.links) {
+    if (l.lag === 0) continue;
+    calendarOf ??= new Map(
+      plan.activities.map((a) => [a.ref, (a.calendar === null ? own : perDay.get(a.calendar)) ?? own]),
+    );
+    const day =
+      l.lagCalendar === 'elapsed'
+        ? MINUTES_PER_DAY
+        : l.lagCalendar === 'plan'
+          ? own
+          : (calendarOf.get(l.lagCalendar === 'successor' ? l.to : l.from) ?? own);
+    if (l.lag % day !== 0) return 'minute';
+  }
+  return whole(plan.start) && whole(plan.statusDate) ? 'day' : 'minute';
+}
+
+/** Slot that a start moment falls in. */
+export const startSlot = (moment: number, slotMinutes: number): number => Math.floor(moment / slotMinutes);
+/** Boundary that a finish moment stands for. */
+export const finishSlot = (moment: number, slotMinutes: number): number => Math.ceil(moment / slotMinutes);
+
+/** The moment from which undetermined work is scheduled when the plan does not say. */
+export function defaultStart(plan: Plan): number {
+  if (plan.start !== null) return plan.start;
+  let earliest = FAR;
+  for (const a of plan.activities) {
+    const start = a.actualStart ?? a.start ?? a.finish;
+    if (start !== null && start < earliest) earliest = start;
+  }
+  if (earliest !== FAR) return earliest;
+  return plan.statusDate ?? dayFromCivil(2000, 1, 3) * MINUTES_PER_DAY;
+}
+
+/** The calendars of a plan, compiled, with their positions by id. */
+export interface Calendars {
+  times: WorkingTime[];
+  indexOf: Map<string, number>;
+  /** Position of the plan's own calendar. */
+  own: number;
+}
+
+export function compileCalendars(plan: Plan, resolution: Resolution, findings: Finding[]): Calendars {
+  const origin = dayOf(defaultStart(plan));
+  const indexOf = new Map<string, number>();
+  const times = plan.calendars.map((spec, i) => {
+    indexOf.set(spec.id, i);
+    if (hasWorkingTime(spec)) return new WorkingTime(spec, resolution, origin);
+    findings.push({ code: 'calendarWithoutWork', severity: 'error', refs: [], facts: { calendar: spec.name } });
+    return new WorkingTime({ ...SEVEN_DAY, id: spec.id, name: spec.name }, resolution, origin);
+  });
+  return { times, indexOf, own: indexOf.get(plan.calendar) ?? 0 };
+}
+
+/** Positions of the calendar of every activity. */
+export function calendarPositions(plan: Plan, calendars: Calendars, findings: Finding[]): Uint16Array {
+  const positions = new Uint16Array(plan.activities.length);
+  const missing = new Map<string, string[]>();
+  plan.activities.forEach((a, i) => {
+    const at = a.calendar === null ? calendars.own : calendars.indexOf.get(a.calendar);
+    if (at === undefined) missing.set(a.calendar!, [...(missing.get(a.calendar!) ?? []), a.ref]);
+    positions[i] = at ?? calendars.own;
+  });
+  for (const [calendar, refs] of missing) {
+    findings.push({ code: 'calendarMissing', severity: 'warning', refs, facts: { calendar } });
+  }
+  return positions;
+}
+
+/** Builds the network of a plan. Broken links are findings and are left out. */
+export function buildNetwork(plan: Plan, outline: Outline): Network {
+  const findings: Finding[] = [];
+  const resolution = resolutionOf(plan);
+  const slotMinutes = MINUTES_PER_DAY / slotsPerDay(resolution);
+  const calendars = compileCalendars(plan, resolution, findings);
+  const { times } = calendars;
+  const calendarAt = calendarPositions(plan, calendars, findings);
+
+  const n = plan.activities.length;
+  const nodeOf = new Int32Array(n).fill(-1);
+  const activityOf = new Int32Array(n);
+  let count = 0;
+  for (let i = 0; i < n; i++) {
+    const a = plan.activities[i]!;
+    if (outline.isSummary[i] || a.kind === 'levelOfEffort' || outline.indexOf.get(a.ref) !== i) continue;
+    nodeOf[i] = count;
+    activityOf[count++] = i;
+  }
+
+  const ints = (fill = NONE) => new Int32Array(count).fill(fill);
+  const network: Network = {
+    resolution,
+    slotMinutes,
+    times,
+    planStart: startSlot(defaultStart(plan), slotMinutes),
+    status: plan.statusDate === null ? NONE : startSlot(plan.statusDate, slotMinutes),
+    retainedLogic: plan.retainedLogic,
+    count,
+    activityOf: activityOf.subarray(0, count),
+    nodeOf,
+    calendar: new Uint16Array(count),
+    role: new Uint8Array(count),
+    duration: ints(0),
+    remaining: ints(0),
+    actualStart: ints(),
+    actualFinish: ints(),
+    startNotBefore: ints(),
+    finishNotBefore: ints(),
+    startNotAfter: ints(FAR),
+    finishNotAfter: ints(FAR),
+    fixedStart: ints(),
+    fixedFinish: ints(),
+    asLate: new Uint8Array(count),
+    ...readLinks(plan, outline, nodeOf, calendars, calendarAt, resolution, findings),
+    findings,
+  };
+  const heldByFinish = new Uint8Array(count);
+  for (let l = 0; l < network.linkCount; l++) {
+    if (network.linkType[l] === FS || network.linkType[l] === FF) heldByFinish[network.linkTo[l]!] = 1;
+  }
+  for (let v = 0; v < count; v++) {
+    const a = plan.activities[network.activityOf[v]!]!;
+    network.calendar[v] = calendarAt[network.activityOf[v]!]!;
+    readNode(network, v, a, times[network.calendar[v]!]!, heldByFinish[v] === 1);
+  }
+  return network;
+}
+
+function readNode(net: Network, v: number, a: Activity, time: WorkingTime, heldByFinish: boolean): void {
+  const m = net.slotMinutes;
+  const toSlots = (minutes: number) =>
+    net.resolution === 'day' ? Math.round(minutes / time.spec.minutesPerDay) : minutes;
+  const duration = durationSlots(a, time, m, toSlots);
+  net.duration[v] = duration;
+  // A point in time stands at the end of what leads to it; without that, at a beginning.
+  if (duration === 0) net.role[v] = a.kind !== 'startMilestone' && heldByFinish ? FINISH_POINT : START_POINT;
+  if (a.actualStart !== null) net.actualStart[v] = startSlot(a.actualStart, m);
+  if (a.actualFinish !== null) net.actualFinish[v] = finishSlot(a.actualFinish, m);
+  net.remaining[v] =
+    a.remaining !== null
+      ? toSlots(a.remaining)
+      : duration - Math.floor((duration * Math.round((a.percent ?? 0) * 1000)) / 100_000);
+  const { constraint } = a;
+  if (!constraint) return;
+  if (constraint.kind === 'asLateAsPossible') {
+    net.asLate[v] = 1;
+    return;
+  }
+  if (constraint.moment === null) return;
+  const start = startSlot(constraint.moment, m);
+  const finish = finishSlot(constraint.moment, m);
+  switch (constraint.kind) {
+    case 'startNotEarlier':
+      if (net.role[v] === FINISH_POINT) net.finishNotBefore[v] = start + (net.resolution === 'day' ? 1 : 0);
+      else net.startNotBefore[v] = start;
+      break;
+    case 'finishNotEarlier':
+      net.finishNotBefore[v] = finish;
+      break;
+    case 'startNotLater':
+      net.startNotAfter[v] = start;
+      break;
+    case 'finishNotLater':
+      net.finishNotAfter[v] = finish;
+      break;
+    case 'fixedStart':
+      net.fixedStart[v] = start;
+      break;
+    case 'fixedFinish':
+      net.fixedFinish[v] = finish;
+      break;
+  }
+}
+
+/** Duration as stated, else the working time between the given dates (at least one slot, but for milestones). */
+function durationSlots(
+  a: Activity,
+  time: WorkingTime,
+  slotMinutes: number,
+  toSlots: (minutes: number) => number,
+): number {
+  if (a.duration !== null) return toSlots(a.duration);
+  if (a.kind === 'startMilestone' || a.kind === 'finishMilestone') return 0;
+  const from = a.actualStart ?? a.start;
+  const to = a.actualFinish ?? a.finish;
+  if (from === null || to === null) return 0;
+  return Math.max(1, time.between(startSlot(from, slotMinutes), finishSlot(to, slotMinutes)));
+}
+
+type LinkArrays = Pick<
+  Network,
+  'linkCount' | 'linkFrom' | 'linkTo' | 'linkType' | 'linkLag' | 'linkCalendar' | 'linkOf'
+>;
+
+function readLinks(
+  plan: Plan,
+  outline: Outline,
+  nodeOf: Int32Array,
+  calendars: Calendars,
+  calendarAt: Uint16Array,
+  resolution: Resolution,
+  findings: Finding[],
+): LinkArrays {
+  const from: number[] = [];
+  const to: number[] = [];
+  const type: number[] = [];
+  const lag: number[] = [];
+  const calendar: number[] = [];
+  const linkOf: number[] = [];
+  const ends = summaryEnds(plan, outline, nodeOf);
+
+  plan.links.forEach((link, l) => {
+    const a = outline.indexOf.get(link.from);
+    const b = outline.indexOf.get(link.to);
+    if (a === undefined || b === undefined) {
+      const [known, missing] = a === undefined ? [link.to, link.from] : [link.from, link.to];
+      findings.push({ code: 'linkToNothing', severity: 'error', refs: [known], facts: { missing } });
+      return;
+    }
+    if (a === b) {
+      findings.push({ code: 'linkToItself', severity: 'error', refs: [link.from] });
+      return;
+    }
+    if (outline.isSummary[a] || outline.isSummary[b]) {
+      findings.push({ code: 'linkToSummary', severity: 'warning', refs: [link.from, link.to] });
+    }
+    const code = TYPE_CODE[link.type];
+    const sources = nodeOf[a]! >= 0 ? [nodeOf[a]!] : ends(a, code === FS || code === FF ? 'last' : 'first');
+    const targets = nodeOf[b]! >= 0 ? [nodeOf[b]!] : ends(b, code === FS || code === SS ? 'first' : 'last');
+    const clock = lagClock(link, a, b, calendars, calendarAt);
+    const slots = lagSlots(link, clock, calendars, resolution);
+    for (const s of sources) {
+      for (const t of targets) {
+        if (s === t) continue;
+        from.push(s);
+        to.push(t);
+        type.push(code);
+        lag.push(slots);
+        calendar.push(clock);
+        linkOf.push(l);
+      }
+    }
+  });
+  return {
+    linkCount: from.length,
+    linkFrom: Int32Array.from(from),
+    linkTo: Int32Array.from(to),
+    linkType: Uint8Array.from(type),
+    linkLag: Int32Array.from(lag),
+    linkCalendar: Int16Array.from(calendar),
+    linkOf: Int32Array.from(linkOf),
+  };
+}
+
+function lagClock(link: Link, a: number, b: number, calendars: Calendars, calendarAt: Uint16Array): number {
+  switch (link.lagCalendar) {
+    case 'elapsed':
+      return ELAPSED;
+    case 'plan':
+      return calendars.own;
+    case 'predecessor':
+      return calendarAt[a]!;
+    case 'successor':
+      return calendarAt[b]!;
+  }
+}
+
+function lagSlots(link: Link, clock: number, calendars: Calendars, resolution: Resolution): number {
+  if (link.lag === 0 || resolution === 'minute') return link.lag;
+  return Math.round(link.lag / (clock === ELAPSED ? MINUTES_PER_DAY : calendars.times[clock]!.spec.minutesPerDay));
+}
+
+/**
+ * The nodes that stand for a summary in a link: of what it contains, those that nothing within it leads to
+ * (its first), or those that lead to nothing within it (its last). Found once for each summary.
+ */
+function summaryEnds(
+  plan: Plan,
+  outline: Outline,
+  nodeOf: Int32Array,
+): (summary: number, side: 'first' | 'last') => number[] {
+  const known = new Map<string, number[]>();
+  return (summary, side) => {
+    const key = `${summary} ${side}`;
+    const had = known.get(key);
+    if (had) return had;
+    const within = new Set<number>();
+    const stack = [...outline.children[summary]!];
+    while (stack.length > 0) {
+      const i = stack.pop()!;
+      if (nodeOf[i]! >= 0) within.add(i);
+      for (const c of outline.children[i]!) stack.push(c);
+    }
+    const held = new Set<number>();
+    for (const link of plan.links) {
+      const a = outline.indexOf.get(link.from);
+      const b = outline.indexOf.get(link.to);
+      if (a === undefined || b === undefined || a === b || !within.has(a) || !within.has(b)) continue;
+      held.add(side === 'first' ? b : a);
+    }
+    const ends = [...within].filter((i) => !held.has(i)).map((i) => nodeOf[i]!);
+    known.set(key, ends);
+    return ends;
+  };
+}

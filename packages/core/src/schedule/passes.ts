@@ -1,0 +1,201 @@
+import { ELAPSED, FAR, FF, FINISH_POINT, FS, type Network, NONE, SF, SS, START_POINT } from './network';
+import type { Adjacency } from './order';
+
+/**
+ * Early and late dates of the nodes, in slots: starts are the working slot at which work begins, finishes the
+ * boundary after the last one. The method is the critical path method with the four link types of the
+ * precedence diagram, worked in calendars: a link holds when `shift(predecessor, lag)` is not after the
+ * successor, and each date is the first (last) slot or boundary of the activity's own calendar for which all
+ * of them hold.
+ */
+export interface Dates {
+  earlyStart: Int32Array;
+  earlyFinish: Int32Array;
+  lateStart: Int32Array;
+  lateFinish: Int32Array;
+  /** Where the links alone would lead the finish of an activity with a fixed date; else the early finish. */
+  logicFinish: Int32Array;
+  /** 1 for a point in time that stands at the end of a day (or minute) rather than at a beginning. */
+  atFinish: Uint8Array;
+  /** The last early finish of all. */
+  finish: number;
+}
+
+export function emptyDates(count: number): Dates {
+  const ints = () => new Int32Array(count).fill(NONE);
+  return {
+    earlyStart: ints(),
+    earlyFinish: ints(),
+    lateStart: ints(),
+    lateFinish: ints(),
+    logicFinish: ints(),
+    atFinish: new Uint8Array(count),
+    finish: NONE,
+  };
+}
+
+/** The boundary that a link's lag leads to from x. */
+function lagged(net: Network, link: number, x: number): number {
+  const lag = net.linkLag[link]!;
+  if (lag === 0) return x;
+  const clock = net.linkCalendar[link]!;
+  return clock === ELAPSED ? x + lag : net.times[clock]!.shift(x, lag);
+}
+
+/** The last x that the link's lag does not lead past `bound`. */
+export function laggedBack(net: Network, link: number, bound: number): number {
+  const lag = net.linkLag[link]!;
+  if (lag === 0) return bound;
+  const clock = net.linkCalendar[link]!;
+  return clock === ELAPSED ? bound - lag : net.times[clock]!.shiftBack(bound, lag);
+}
+
+/** Early dates of one node from those of its predecessors. */
+export function forwardNode(net: Network, { intoAt, into }: Adjacency, dates: Dates, v: number): void {
+  const time = net.times[net.calendar[v]!]!;
+  const { earlyStart, earlyFinish } = dates;
+  const duration = net.duration[v]!;
+  const actualFinish = net.actualFinish[v]!;
+  const actualStart = net.actualStart[v]!;
+  if (actualFinish !== NONE) {
+    earlyFinish[v] = dates.logicFinish[v] = actualFinish;
+    earlyStart[v] =
+      actualStart !== NONE
+        ? actualStart
+        : duration > 0
+          ? Math.min(time.startOf(actualFinish, duration), actualFinish)
+          : actualFinish;
+    dates.atFinish[v] = net.role[v] === START_POINT ? 0 : 1;
+    return;
+  }
+
+  let byStart = NONE;
+  let byFinish = net.finishNotBefore[v]!;
+  const started = actualStart !== NONE;
+  if (!started || net.retainedLogic) {
+    for (let k = intoAt[v]!; k < intoAt[v + 1]!; k++) {
+      const link = into[k]!;
+      const u = net.linkFrom[link]!;
+      const type = net.linkType[link]!;
+      // Work that has begun waits only for predecessors that are still to finish.
+      if (started && (type === SS || type === SF || net.actualFinish[u] !== NONE)) continue;
+      const t = lagged(net, link, type === FS || type === FF ? earlyFinish[u]! : earlyStart[u]!);
+      if (type === FS || type === SS) {
+        if (t > byStart) byStart = t;
+      } else if (t > byFinish) byFinish = t;
+    }
+  }
+
+  if (started) {
+    earlyStart[v] = actualStart;
+    if (net.status === NONE) {
+      earlyFinish[v] = duration > 0 ? time.finishOf(time.firstStart(actualStart), duration) : actualStart;
+    } else {
+      const remaining = net.remaining[v]!;
+      const resume = time.firstStart(Math.max(net.status, actualStart, byStart));
+      let finish = remaining > 0 ? time.finishOf(resume, remaining) : Math.max(time.lastFinish(resume), actualStart);
+      if (byFinish !== NONE) finish = Math.max(finish, time.firstFinish(byFinish));
+      earlyFinish[v] = finish;
+    }
+    dates.logicFinish[v] = earlyFinish[v]!;
+    dates.atFinish[v] = 1;
+    return;
+  }
+
+  let demand = Math.max(net.planStart, net.startNotBefore[v]!);
+  if (net.status > demand) demand = net.status;
+  let start: number;
+  let finish: number;
+  if (duration > 0) {
+    start = time.firstStart(byStart > demand ? byStart : demand);
+    if (byFinish !== NONE) {
+      const latest = time.startOf(time.firstFinish(byFinish), duration);
+      if (latest > start) start = latest;
+    }
+    finish = time.finishOf(start, duration);
+    dates.logicFinish[v] = finish;
+    if (net.fixedStart[v] !== NONE) {
+      start = time.firstStart(net.fixedStart[v]!);
+      finish = time.finishOf(start, duration);
+    } else if (net.fixedFinish[v] !== NONE) {
+      finish = time.lastFinish(net.fixedFinish[v]!);
+      start = time.startOf(finish, duration);
+    }
+    dates.atFinish[v] = 1;
+  } else {
+    const beginning = time.firstStart(demand);
+    const bound = byStart > byFinish ? byStart : byFinish;
+    let point = beginning;
+    let atFinish = 0;
+    if (bound !== NONE) {
+      const held = net.role[v] === FINISH_POINT ? time.firstFinish(bound) : time.firstStart(bound);
+      if (net.role[v] === FINISH_POINT ? time.rank(held) >= time.rank(beginning) : held > beginning) {
+        point = held;
+        atFinish = net.role[v] === FINISH_POINT ? 1 : 0;
+      }
+    }
+    dates.logicFinish[v] = point;
+    if (net.fixedStart[v] !== NONE) {
+      point = net.fixedStart[v]!;
+      atFinish = 0;
+    } else if (net.fixedFinish[v] !== NONE) {
+      point = net.fixedFinish[v]!;
+      atFinish = 1;
+    }
+    start = finish = point;
+    dates.atFinish[v] = atFinish;
+  }
+  earlyStart[v] = start;
+  earlyFinish[v] = finish;
+}
+
+/** Late dates of one node from those of its successors and from the last finish of the plan. */
+export function backwardNode(net: Network, { outAt, out }: Adjacency, dates: Dates, v: number, skip: Uint8Array): void {
+  const { lateStart, lateFinish, earlyStart, earlyFinish } = dates;
+  if (net.actualFinish[v] !== NONE) {
+    lateStart[v] = earlyStart[v]!;
+    lateFinish[v] = earlyFinish[v]!;
+    return;
+  }
+  const time = net.times[net.calendar[v]!]!;
+  const started = net.actualStart[v] !== NONE;
+  let byFinish = Math.min(dates.finish, net.finishNotAfter[v]!);
+  let byStart = net.startNotAfter[v]!;
+  for (let k = outAt[v]!; k < outAt[v + 1]!; k++) {
+    const link = out[k]!;
+    const w = net.linkTo[link]!;
+    if (skip[w] || net.actualFinish[w] !== NONE) continue;
+    const type = net.linkType[link]!;
+    const successorStarted = net.actualStart[w] !== NONE;
+    if (successorStarted && (!net.retainedLogic || type === SS || type === SF)) continue;
+    const x = laggedBack(net, link, type === FS || type === SS ? lateStart[w]! : lateFinish[w]!);
+    if (type === FS || type === FF) {
+      if (x < byFinish) byFinish = x;
+    } else if (x < byStart) byStart = x;
+  }
+  const length = started && net.status !== NONE ? net.remaining[v]! : net.duration[v]!;
+  if (length > 0) {
+    let finish = time.lastFinish(byFinish);
+    let start = time.startOf(finish, length);
+    if (!started && byStart !== FAR) {
+      const latest = time.lastStart(byStart);
+      if (latest < start) {
+        start = latest;
+        finish = time.finishOf(start, length);
+      }
+    }
+    if (net.fixedStart[v] !== NONE || net.fixedFinish[v] !== NONE) {
+      if (earlyFinish[v]! < finish) {
+        start = earlyStart[v]!;
+        finish = earlyFinish[v]!;
+      }
+    }
+    lateStart[v] = start;
+    lateFinish[v] = finish;
+    return;
+  }
+  const bound = byStart < byFinish ? byStart : byFinish;
+  let point = dates.atFinish[v] ? time.lastFinish(bound) : time.lastStart(bound);
+  if (net.fixedStart[v] !== NONE || net.fixedFinish[v] !== NONE) point = Math.min(point, earlyFinish[v]!);
+  lateStart[v] = lateFinish[v] = point;
+}

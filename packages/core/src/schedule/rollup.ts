@@ -1,0 +1,67 @@
+import type { Plan } from '../plan/schema';
+import { NONE } from './network';
+import type { Schedule } from './schedule';
+
+/** Gives summaries the earliest start and the latest finish of what they contain, in every pair of dates. */
+export function rollUpDates(plan: Plan, s: Schedule): void {
+  const { order, parent, isSummary, children } = s.outline;
+  const pairs: [Int32Array, Int32Array][] = [
+    [s.start, s.finish],
+    [s.earlyStart, s.earlyFinish],
+    [s.lateStart, s.lateFinish],
+    [s.given.start, s.given.finish],
+  ];
+  for (let k = order.length - 1; k >= 0; k--) {
+    const i = order[k]!;
+    const p = parent[i]!;
+    if (isSummary[i]) s.atFinish[i] = 1;
+    if (p === -1) continue;
+    for (const [start, finish] of pairs) {
+      if (start[i] === NONE) continue;
+      start[p] = start[p] === NONE ? start[i]! : Math.min(start[p]!, start[i]!);
+      finish[p] = Math.max(finish[p]!, finish[i]!);
+    }
+  }
+  const without: string[] = [];
+  const reversed: string[] = [];
+  for (let i = 0; i < plan.activities.length; i++) {
+    if (s.start[i] === NONE && (children[i]!.length === 0 || !isSummary[i])) without.push(plan.activities[i]!.ref);
+    if (s.start[i] !== NONE && s.finish[i]! < s.start[i]!) reversed.push(plan.activities[i]!.ref);
+  }
+  if (without.length > 0) s.findings.push({ code: 'noDates', severity: 'warning', refs: without });
+  if (reversed.length > 0) s.findings.push({ code: 'finishBeforeStart', severity: 'error', refs: reversed });
+}
+
+/** Percent complete by time of every activity and summary, 0 to 100; summaries weighted by duration. */
+export function percentByTime(plan: Plan, s: Schedule): Float64Array {
+  const n = plan.activities.length;
+  const percent = new Float64Array(n);
+  const weight = new Float64Array(n);
+  const done = new Float64Array(n);
+  const own = Math.max(
+    0,
+    plan.calendars.findIndex((c) => c.id === plan.calendar),
+  );
+  const byId = new Map(s.network.times.map((t) => [t.spec.id, t]));
+  const { order, parent, isSummary } = s.outline;
+  for (let k = order.length - 1; k >= 0; k--) {
+    const i = order[k]!;
+    const a = plan.activities[i]!;
+    if (!isSummary[i] && s.start[i] !== NONE) {
+      const time = (a.calendar !== null && byId.get(a.calendar)) || s.network.times[own]!;
+      const m = s.network.slotMinutes;
+      const length = Math.max(0, time.between(Math.floor(s.start[i]! / m), Math.ceil(s.finish[i]! / m)));
+      percent[i] = a.actualFinish !== null ? 100 : (a.percent ?? 0);
+      weight[i] =
+        a.kind === 'levelOfEffort' ? 0 : length * (s.network.resolution === 'day' ? time.spec.minutesPerDay : 1);
+      done[i] = (weight[i]! * percent[i]!) / 100;
+    } else if (isSummary[i] && weight[i]! > 0) {
+      percent[i] = (100 * done[i]!) / weight[i]!;
+    }
+    const p = parent[i]!;
+    if (p === -1) continue;
+    weight[p]! += weight[i]!;
+    done[p]! += done[i]!;
+  }
+  return percent;
+}

@@ -1,0 +1,75 @@
+import {
+  FIVE_DAY,
+  makeActivity,
+  makeLink,
+  type Link,
+  type Plan,
+  parseIsoDate,
+  SEVEN_DAY,
+  SIX_DAY,
+  startOfDay,
+} from '../src/index';
+
+/** A seeded source of numbers from 0 up to 1 (mulberry32), so that a failing case can be run again. */
+export function seeded(seed: number): () => number {
+  let a = seed >>> 0;
+  return () => {
+    a = (a + 0x6d2b79f5) >>> 0;
+    let t = Math.imul(a ^ (a >>> 15), a | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+/** A calendar on which every day counts, so that dates are plain day numbers. */
+export const EVERY_DAY = { ...SEVEN_DAY, id: 'every', name: 'Every day' };
+
+export const day = (text: string): number => startOfDay(parseIsoDate(text)!);
+
+/** A plan from short notation: `['A', 5]`, and links `['A', 'B']` or `['A', 'B', 'SS', 2]` with lags in days. */
+export function planOf(
+  activities: [ref: string, days: number, calendar?: string][],
+  links: [from: string, to: string, type?: Link['type'], lagDays?: number][],
+  more: Partial<Plan> = {},
+): Plan {
+  return {
+    name: 'Test',
+    statusDate: null,
+    start: 0,
+    source: 'computed',
+    inHours: false,
+    criticalFloat: 0,
+    retainedLogic: true,
+    calendars: [EVERY_DAY, FIVE_DAY, SIX_DAY],
+    calendar: 'every',
+    activities: activities.map(([ref, days, calendar]) =>
+      makeActivity({ ref, name: ref, duration: days * 480, calendar: calendar ?? null }),
+    ),
+    links: links.map(([from, to, type = 'FS', lag = 0]) => makeLink({ from, to, type, lag: lag * 480 })),
+    codeFields: [],
+    periods: [],
+    ...more,
+  };
+}
+
+/** A random network without loops: each activity has links to a few later ones. */
+export function randomLinks(
+  random: () => number,
+  count: number,
+  types: readonly Link['type'][],
+  lags: [number, number],
+): [string, string, Link['type'], number][] {
+  const links: [string, string, Link['type'], number][] = [];
+  for (let to = 1; to < count; to++) {
+    const wanted = Math.floor(random() * 3) + (random() < 0.9 ? 1 : 0);
+    const seen = new Set<number>();
+    for (let k = 0; k < wanted; k++) {
+      const from = Math.floor(random() * to);
+      if (seen.has(from)) continue;
+      seen.add(from);
+      const lag = lags[0] + Math.floor(random() * (lags[1] - lags[0] + 1));
+      links.push([`N${from}`, `N${to}`, types[Math.floor(random() * types.length)]!, lag]);
+    }
+  }
+  return links;
+}
