@@ -1,0 +1,13 @@
+export { decodeText } from './csv/decode';
+export { guessDelimiter, readCsv, readDelimited } from './csv/read';
+export { ColumnMap, ColumnMeaning, guessColumnMap } from './intake/columnMap';
+export { type FieldId, fieldById, TABLE_FIELDS, type TableField } from './intake/fields';
+export { columnLetters, type Problem, problemPlace, problemWords } from './intake/problems';
+export { type BaselineDates, type Intake, type IntakeOptions, readPlan } from './intake/readPlan';
+export { readPlanJson, writePlanJson } from './json/planJson';
+export { looksLikeJson, readTables } from './readFile';
+export { MAX_FILE_BYTES, type Table, UnreadableFile } from './table/table';
+export { type ReadDuration, readDuration, readNumber, readYesNo, toMinutes } from './values/amounts';
+export { type DateOrder, orderEvidence, readDate } from './values/dates';
+export { readPredecessors } from './values/predecessors';
+export { readXlsx } from './xlsx/read';

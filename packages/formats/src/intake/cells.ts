@@ -1,0 +1,89 @@
+import type { Table } from '../table/table';
+import { type ReadDuration, readDuration, readNumber } from '../values/amounts';
+import { type ReadDate, readDate } from '../values/dates';
+import type { ColumnMap } from './columnMap';
+import type { FieldId } from './fields';
+import type { Problem } from './problems';
+
+/** A row of the table by field. */
+export interface CellRow {
+  row: number;
+  values: Map<FieldId, string>;
+}
+
+/** Reads cells by field, remembers what it has read before, and notes what cannot be read. */
+export class CellReader {
+  readonly problems: Problem[] = [];
+  readonly codeColumns: { id: string; name: string; column: number }[] = [];
+  private readonly columns = new Map<FieldId, number>();
+  private readonly dates = new Map<string, ReadDate | null>();
+
+  constructor(
+    readonly table: Table,
+    readonly map: ColumnMap,
+  ) {
+    const used = new Set<string>();
+    map.columns.forEach((meaning, column) => {
+      if (meaning.as === 'field' && !this.columns.has(meaning.field)) this.columns.set(meaning.field, column);
+      if (meaning.as !== 'code') return;
+      const base =
+        meaning.name
+          .toLowerCase()
+          .replace(/[^\p{L}\p{N}]+/gu, '-')
+          .replace(/^-|-$/g, '') || 'code';
+      let id = base;
+      for (let k = 2; used.has(id); k++) id = `${base}-${k}`;
+      used.add(id);
+      this.codeColumns.push({ id, name: meaning.name, column });
+    });
+  }
+
+  columnOf(field: FieldId): number {
+    return this.columns.get(field) ?? -1;
+  }
+
+  problem(code: Problem['code'], row: number, field: FieldId | null, value: string, detail?: string): void {
+    const column = field === null ? -1 : this.columnOf(field);
+    const heading = this.map.headings[column] ?? '';
+    this.problems.push({
+      code,
+      source: this.table.source,
+      sheet: this.table.sheet,
+      row,
+      column,
+      heading,
+      value,
+      ...(detail && { detail }),
+    });
+  }
+
+  readDate(text: string, row: number, field: FieldId): ReadDate | null {
+    if (text === '') return null;
+    let date = this.dates.get(text);
+    if (date === undefined) {
+      date = readDate(text, this.map.dateOrder ?? 'dmy');
+      this.dates.set(text, date);
+    }
+    if (date === null) this.problem('notADate', row, field, text);
+    return date;
+  }
+
+  date(d: CellRow, field: FieldId): ReadDate | null {
+    return this.readDate(d.values.get(field) ?? '', d.row, field);
+  }
+
+  number(d: CellRow, field: FieldId): number | null {
+    const text = d.values.get(field) ?? '';
+    if (text === '') return null;
+    const value = readNumber(text);
+    if (value === null) this.problem('notANumber', d.row, field, text);
+    return value;
+  }
+
+  duration(text: string, row: number, field: FieldId): ReadDuration | null {
+    if (text === '') return null;
+    const duration = readDuration(text, this.map.durationUnit);
+    if (duration === null || duration.amount < 0) this.problem('notADuration', row, field, text);
+    return duration !== null && duration.amount >= 0 ? duration : null;
+  }
+}

@@ -1,0 +1,75 @@
+/** A cell (or row) that could not be read as it stands: data; the words are made by {@link problemWords}. */
+export interface Problem {
+  code:
+    | 'notADate'
+    | 'notADuration'
+    | 'notANumber'
+    | 'notAPercent'
+    | 'notYesNo'
+    | 'notALevel'
+    | 'notAKind'
+    | 'unknownCalendar'
+    | 'unknownPredecessor'
+    | 'unknownParent'
+    | 'duplicateReference'
+    | 'finishBeforeStart'
+    | 'nothingUsable'
+    | 'tooLong';
+  source: string;
+  sheet: string | null;
+  /** As a spreadsheet counts them, from 1. */
+  row: number;
+  /** Position of the column, from 0; -1 for the whole row. */
+  column: number;
+  heading: string;
+  value: string;
+  /** Something further that the words name. */
+  detail?: string;
+}
+
+/** The letters by which a spreadsheet names a column. */
+export function columnLetters(column: number): string {
+  let letters = '';
+  for (let c = column; c >= 0; c = Math.floor(c / 26) - 1) letters = String.fromCharCode(65 + (c % 26)) + letters;
+  return letters;
+}
+
+export function problemPlace(p: Problem): string {
+  const sheet = p.sheet ? `, sheet ${p.sheet}` : '';
+  return `${p.source}${sheet}, row ${p.row}${p.column >= 0 ? `, column ${columnLetters(p.column)}${p.heading ? ` “${p.heading}”` : ''}` : ''}`;
+}
+
+/** What is wrong and what was expected, in one sentence. */
+export function problemWords(p: Problem): string {
+  const v = `“${p.value.length > 60 ? `${p.value.slice(0, 57)}…` : p.value}”`;
+  switch (p.code) {
+    case 'notADate':
+      return `${v} is not a date. Expected a date such as 2026-09-14 or 14 Sep 2026; the cell is left empty.`;
+    case 'notADuration':
+      return `${v} is not a duration. Expected an amount such as 10, 10 d, 2 weeks or 16 h; the cell is left empty.`;
+    case 'notANumber':
+      return `${v} is not a number; the cell is left empty.`;
+    case 'notAPercent':
+      return `${v} is not a percentage from 0 to 100; the cell is left empty.`;
+    case 'notYesNo':
+      return `${v} is neither yes nor no; it is read as no.`;
+    case 'notALevel':
+      return `${v} is not an outline level. Expected a whole number from 1; the row is kept at the level of the row above.`;
+    case 'notAKind':
+      return `${v} is not a kind of activity. Expected activity, milestone, level of effort or summary; it is read as activity.`;
+    case 'unknownCalendar':
+      return `${v} is not a calendar of this plan. Expected ${p.detail}; the plan's own calendar is used.`;
+    case 'unknownPredecessor':
+      return `${v} does not name an activity of this table. Expected a reference, then link type and lag if any, such as A12 FS+3d; the link is left out.`;
+    case 'unknownParent':
+      return `${v} does not name an activity of this table; the row is put at the top level.`;
+    case 'duplicateReference':
+      return `The reference ${v} stands already in row ${p.detail}; this row is given a reference of its own.`;
+    case 'finishBeforeStart':
+      return `The finish ${v} lies before the start ${p.detail}; the row is taken without its finish.`;
+    case 'nothingUsable':
+      return 'The row has no name, no date and no duration that could be read; it is left out.';
+    case 'tooLong':
+      return `The text is longer than ${p.detail} characters; it is cut there.`;
+  }
+}

@@ -1,0 +1,185 @@
+import { describe, expect, test } from '@jest/globals';
+import { finishDayOf, isoDate, dayOf } from '@clembo/core';
+import {
+  guessColumnMap,
+  guessDelimiter,
+  problemPlace,
+  problemWords,
+  readCsv,
+  readDelimited,
+  readPlan,
+  readTables,
+  UnreadableFile,
+} from '../src/index';
+
+const utf8 = (text: string) => new TextEncoder().encode(text);
+const take = (text: string) => {
+  const table = readDelimited(text, 'plan.csv');
+  const map = guessColumnMap(table);
+  return { table, map, ...readPlan(table, map, { name: 'Plan' }) };
+};
+const meaning = (map: ReturnType<typeof guessColumnMap>) =>
+  map.columns.map((c) => (c.as === 'field' ? c.field : c.as === 'code' ? `code ${c.name}` : '-'));
+
+describe('delimited text', () => {
+  // RFC 4180, section 2, items 5 to 7
+  test('quotes hold delimiters, line ends and doubled quotes', () => {
+    const table = readDelimited('Name,Start\r\n"Wall, north ""A""\nsecond line",2026-01-05\r\n', 'x.csv');
+    expect(table.rows[1]).toEqual(['Wall, north "A"\nsecond line', '2026-01-05']);
+  });
+
+  test.each([',', ';', '\t', '|'])('delimiter %j is found', (d) => {
+    expect(guessDelimiter(`Name${d}Start\n"a,b;c|d"${d}2026-01-05\nx, y${d}2026-01-06\n`)).toBe(d);
+  });
+
+  test('encodings: UTF-8 with and without mark, UTF-16 both ways, Windows-1252', () => {
+    const text = 'Name,Start\nMôle – façade,2026-01-05\n';
+    const utf16 = (big: boolean, mark: boolean) => {
+      const b = Buffer.from((mark ? '\ufeff' : '') + text, 'utf16le');
+      return big ? b.swap16() : b;
+    };
+    const latin = Uint8Array.from([...text].map((c) => (c === '–' ? 0x96 : c.charCodeAt(0))));
+    for (const bytes of [
+      utf8(text),
+      utf8(`\ufeff${text}`),
+      utf16(false, true),
+      utf16(true, true),
+      utf16(false, false),
+      utf16(true, false),
+      latin,
+    ]) {
+      expect(readCsv(bytes, 'x').rows).toEqual([
+        ['Name', 'Start'],
+        ['Môle – façade', '2026-01-05'],
+      ]);
+    }
+  });
+
+  test('an open quote and binary data are refused with a reason', async () => {
+    expect(() => readDelimited('Name,Start\n"Wall,2026-01-05\n', 'x.csv')).toThrow(/row 2.*quotation mark/s);
+    await expect(readTables(Uint8Array.from([1, 0, 2, 0, 0, 0, 9]), 'x.bin')).rejects.toThrow(UnreadableFile);
+    await expect(readTables(new Uint8Array(), 'x.csv')).rejects.toThrow('x.csv is empty');
+    await expect(readTables(Uint8Array.from([0x50, 0x4b, 3, 4, 1, 2, 3]), 'x.xlsx')).rejects.toThrow(/damaged/);
+  });
+});
+
+describe('column map', () => {
+  test('headings and values together decide; a column of names called Start is not taken for dates', () => {
+    const { map } = take(
+      'ID,Activity,Begin,End,Days,Contractor,Start\n1,Piling,05/01/2026,16/01/2026,10,Marine,north\n2,Capping,19/01/2026,23/01/2026,5,Civil,south\n3,Rails,26/01/2026,30/01/2026,5,Civil,south\n',
+    );
+    expect(meaning(map)).toEqual(['ref', 'name', 'start', 'finish', 'duration', 'code Contractor', 'code Start']);
+    expect(map.dateOrder).toBe('dmy');
+  });
+
+  test('the row of headings is found below a title', () => {
+    const { map, plan } = take(
+      'Saltmere sea wall,,\nprinted 1 May,,\nActivity ID,Activity name,Start\nA1,Piling,2026-01-05\n',
+    );
+    expect(map.headerRow).toBe(2);
+    expect(plan.activities.map((a) => a.ref)).toEqual(['A1']);
+  });
+
+  test('works without headings, from one column of dates', () => {
+    const { map, plan } = take('Gate one\t2026-03-02\nGate two\t2026-04-06\n');
+    expect(meaning(map)).toEqual(['name', 'start']);
+    expect(plan.activities.map((a) => [a.name, a.kind])).toEqual([
+      ['Gate one', 'startMilestone'],
+      ['Gate two', 'startMilestone'],
+    ]);
+  });
+
+  test('an order of day and month that stays open is asked', () => {
+    expect(take('Name,Start,Finish\nA,01/02/2026,03/04/2026\n').map.dateOrder).toBeNull();
+  });
+
+  test('percent written as fractions', () => {
+    expect(
+      take(
+        'Name,Start,Finish,% complete\nA,2026-01-05,2026-01-09,0.25\nB,2026-01-05,2026-01-09,1\n',
+      ).plan.activities.map((a) => a.percent),
+    ).toEqual([25, 100]);
+  });
+});
+
+describe('plan from a table', () => {
+  test('one date or no duration is a milestone; a finish is the end of its day', () => {
+    const { plan } = take(
+      'ID,Name,Start,Finish,Duration,Predecessors\n1,Dig,2026-01-05,2026-01-16,10,\n2,Ready,2026-01-16,2026-01-16,0,1\n3,Permit,2026-01-05,,,\n4,Handover,,2026-02-02,,\n',
+    );
+    expect(plan.activities.map((a) => a.kind)).toEqual([
+      'activity',
+      'finishMilestone',
+      'startMilestone',
+      'finishMilestone',
+    ]);
+    expect(isoDate(finishDayOf(plan.activities[0]!.finish!))).toBe('2026-01-16');
+    expect(isoDate(dayOf(plan.activities[0]!.start!))).toBe('2026-01-05');
+    expect(plan.links).toEqual([{ from: '1', to: '2', type: 'FS', lag: 0, lagCalendar: 'successor' }]);
+  });
+
+  test.each([
+    [
+      'level',
+      'Level,Name,Start,Finish\n1,Works,,\n2,Dig,2026-01-05,2026-01-09\n2,Fill,2026-01-12,2026-01-16\n1,Close,2026-02-02,2026-02-06\n',
+    ],
+    [
+      'dotted code',
+      'WBS,Name,Start,Finish\n1,Works,,\n1.1,Dig,2026-01-05,2026-01-09\n1.2,Fill,2026-01-12,2026-01-16\n2,Close,2026-02-02,2026-02-06\n',
+    ],
+    [
+      'indentation',
+      'Name,Start,Finish\nWorks,,\n  Dig,2026-01-05,2026-01-09\n  Fill,2026-01-12,2026-01-16\nClose,2026-02-02,2026-02-06\n',
+    ],
+  ])('summaries by %s', (_, text) => {
+    const { plan } = take(text);
+    const byName = new Map(plan.activities.map((a) => [a.name, a]));
+    expect(byName.get('Works')!.kind).toBe('summary');
+    expect(byName.get('Dig')!.parent).toBe(byName.get('Works')!.ref);
+    expect(byName.get('Fill')!.parent).toBe(byName.get('Works')!.ref);
+    expect(byName.get('Close')!).toMatchObject({ parent: null, kind: 'activity' });
+  });
+
+  test('summaries by a yes/no column', () => {
+    const { plan } = take(
+      'Name,Summary,Start,Finish\nWorks,yes,,\nDig,no,2026-01-05,2026-01-09\nEnd,yes,,\nFill,no,2026-01-12,2026-01-16\n',
+    );
+    expect(plan.activities.map((a) => a.parent)).toEqual([null, '1', null, '3']);
+  });
+
+  test('wrong cells are listed with their place and hold nothing back', () => {
+    const { problems, plan, rowsTaken } = take(
+      'ID,Name,Start,Finish,Duration,Predecessors\nA,Dig,2026-01-05,2026-01-16,10,\nB,Fill,soon,2026-01-23,five,A; C\nA,Again,2026-02-02,2026-01-02,3,\nD,Fine,2026-02-02,2026-02-06,5,A\n',
+    );
+    expect(problems.map((p) => [p.row, p.column, p.code])).toEqual([
+      [3, 2, 'notADate'],
+      [3, 4, 'notADuration'],
+      [3, 5, 'unknownPredecessor'],
+      [4, 0, 'duplicateReference'],
+      [4, 3, 'finishBeforeStart'],
+    ]);
+    expect(problemPlace(problems[0]!)).toBe('plan.csv, row 3, column C “Start”');
+    expect(problemWords(problems[0]!)).toContain('“soon” is not a date');
+    expect(rowsTaken).toBe(4);
+    expect(plan.activities.map((a) => a.ref)).toEqual(['A', 'B', 'A (2)', 'D']);
+    expect(plan.links.map((l) => `${l.from}>${l.to}`)).toEqual(['A>B', 'A>D']);
+  });
+
+  test('the week is told from durations: eight days from Monday to the next Tuesday are a seven-day-week less none', () => {
+    const rows = (days: number, finish: string) =>
+      Array.from({ length: 5 }, (_, i) => `${i},W${i},2026-01-05,${finish},${days}`).join('\n');
+    const head = 'ID,Name,Start,Finish,Duration\n';
+    expect(take(head + rows(10, '2026-01-16')).plan.calendar).toBe('five-day');
+    expect(take(head + rows(11, '2026-01-16')).plan.calendar).toBe('six-day');
+    expect(take(head + rows(12, '2026-01-16')).plan.calendar).toBe('seven-day');
+  });
+
+  test('baseline columns are kept apart', () => {
+    const { baseline } = take(
+      'ID,Name,Start,Finish,Baseline start,Baseline finish\nA,Dig,2026-01-12,2026-01-23,2026-01-05,2026-01-16\n',
+    );
+    expect(baseline.map((b) => [b.ref, isoDate(dayOf(b.start!)), isoDate(finishDayOf(b.finish!))])).toEqual([
+      ['A', '2026-01-05', '2026-01-16'],
+    ]);
+  });
+});
