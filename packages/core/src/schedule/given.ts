@@ -41,9 +41,9 @@ export function readGivenDates(plan: Plan, outline: Outline, net: Network): Give
           : a.duration;
     const m = net.slotMinutes;
     if (isMilestone(a.kind) && length === 0) {
-      const moment = (a.kind === 'finishMilestone' ? (finish ?? start) : (start ?? finish))!;
-      given.start[i] = given.finish[i] = moment;
-      given.atFinish[i] = moment === finish && moment !== start ? 1 : 0;
+      const byFinish = finish !== null && (a.kind === 'finishMilestone' || start === null);
+      given.start[i] = given.finish[i] = (byFinish ? finish : start)!;
+      given.atFinish[i] = byFinish ? 1 : 0;
       continue;
     }
     given.atFinish[i] = 1;

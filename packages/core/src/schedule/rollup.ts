@@ -32,12 +32,13 @@ export function rollUpDates(plan: Plan, s: Schedule): void {
   if (reversed.length > 0) s.findings.push({ code: 'finishBeforeStart', severity: 'error', refs: reversed });
 }
 
-/** Percent complete by time of every activity and summary, 0 to 100; summaries weighted by duration. */
-export function percentByTime(plan: Plan, s: Schedule): Float64Array {
+/** Percent complete by time, 0 to 100, of every activity and summary (weighted by duration) and of the whole plan. */
+export function percentByTime(plan: Plan, s: Schedule): { percent: Float64Array; whole: number } {
   const n = plan.activities.length;
   const percent = new Float64Array(n);
   const weight = new Float64Array(n);
   const done = new Float64Array(n);
+  let [allWeight, allDone] = [0, 0];
   const own = Math.max(
     0,
     plan.calendars.findIndex((c) => c.id === plan.calendar),
@@ -59,9 +60,13 @@ export function percentByTime(plan: Plan, s: Schedule): Float64Array {
       percent[i] = (100 * done[i]!) / weight[i]!;
     }
     const p = parent[i]!;
-    if (p === -1) continue;
+    if (p === -1) {
+      allWeight += weight[i]!;
+      allDone += done[i]!;
+      continue;
+    }
     weight[p]! += weight[i]!;
     done[p]! += done[i]!;
   }
-  return percent;
+  return { percent, whole: allWeight > 0 ? (100 * allDone) / allWeight : 0 };
 }

@@ -1,0 +1,32 @@
+import type { CodeField, Plan, Schedule } from '@clembo/core';
+import { defaultTimelineBrief, type TimelineBrief } from './brief';
+
+/**
+ * A first brief for a plan: lanes by the code field that splits it into a readable number of bands, colours by
+ * another one, and an outline level that keeps the page below what a reader takes in.
+ */
+export function suggestTimelineBrief(plan: Plan, schedule: Schedule): TimelineBrief {
+  const brief = defaultTimelineBrief();
+  const covered = (f: CodeField) => plan.activities.filter((a) => a.codes[f.id] !== undefined).length;
+  const most = Math.max(1, ...plan.codeFields.map(covered));
+  const useful = plan.codeFields.filter((f) => f.values.length >= 2 && covered(f) >= most * 0.6);
+  const lane = useful.find((f) => f.values.length >= 3 && f.values.length <= 9) ?? useful.find((f) => f.values.length <= 15);
+  const colour = useful.find((f) => f !== lane && f.values.length <= 8) ?? lane;
+  const topLevel = schedule.outline.roots.length;
+  brief.lanes = lane?.id ?? (schedule.outline.level.some((l) => l > 1) && topLevel <= 15 ? 'outline' : null);
+  brief.colour = colour && colour.values.length <= 8 ? colour.id : null;
+  brief.level = readableLevel(schedule);
+  brief.page = plan.activities.length > 40 ? 'A3 landscape' : 'A4 landscape';
+  return brief;
+}
+
+/** The deepest level at which at most 80 things are shown; null when that is the whole plan. */
+function readableLevel(schedule: Schedule): number | null {
+  const { level, isSummary } = schedule.outline;
+  const deepest = level.reduce((a, b) => Math.max(a, b), 1);
+  const shownAt = (limit: number) => level.reduce((n, l, i) => n + (l === limit || (l < limit && !isSummary[i]) ? 1 : 0), 0);
+  const leaves = isSummary.filter((s) => !s).length;
+  if (leaves <= 80) return null;
+  for (let limit = deepest - 1; limit >= 2; limit--) if (shownAt(limit) <= 80) return limit;
+  return deepest > 2 ? 2 : null;
+}

@@ -1,0 +1,12 @@
+export * from './brief/brief';
+export * from './brief/sentence';
+export { suggestTimelineBrief } from './brief/suggest';
+export { composeTimeline, type TimelineInput } from './exhibits/timeline/timeline';
+export { CATEGORIES, HAIRLINE, INK, KELP, MADDER, NEUTRAL, PAPER, SOFT_INK, tint } from './graph/ink';
+export * from './graph/scene';
+export { Occupancy } from './labels/occupancy';
+export { packRows } from './rows/pack';
+export { chooseTiers, niceRange, ticks, timeScale, type TimeUnit } from './scales/time';
+export { formatDay } from './text/dates';
+export * from './text/faces';
+export { createMeasure, type Measure } from './text/measure';
