@@ -22,7 +22,6 @@ const SUBSETS = ['latin', 'latin-ext', 'greek', 'greek-ext', 'cyrillic', 'cyrill
 
 const fontDir = join(root, 'packages/render/fonts');
 const metricsFile = join(root, 'packages/scene/fonts/metrics.json');
-const webDir = join(root, 'apps/web/public/fonts');
 const made = FACES.map(({ pkg, weight }) => join(fontDir, `${pkg}-${weight}.ttf`));
 
 /** Reads one subset of a face, or null where the package has none. */
@@ -49,7 +48,7 @@ function addGlyphs(base, have, other) {
 
 async function makeFonts() {
   const { createFont } = await import('fonteditor-core');
-  for (const dir of [fontDir, dirname(metricsFile), webDir]) mkdirSync(dir, { recursive: true });
+  for (const dir of [fontDir, dirname(metricsFile)]) mkdirSync(dir, { recursive: true });
   const metrics = {};
   for (const { face, pkg, weight } of FACES) {
     const [first, ...rest] = SUBSETS.map((s) => readSubset(createFont, pkg, s, weight)).filter(Boolean);
@@ -62,7 +61,6 @@ async function makeFonts() {
     font.set(first);
     const bytes = Buffer.from(font.write({ type: 'ttf' }));
     writeFileSync(join(fontDir, `${pkg}-${weight}.ttf`), bytes);
-    writeFileSync(join(webDir, `${pkg}-${weight}.ttf`), bytes);
     const widths = {};
     for (const g of first.glyf) for (const c of g.unicode ?? []) widths[c] = g.advanceWidth;
     metrics[face] = {

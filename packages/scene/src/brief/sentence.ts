@@ -18,8 +18,11 @@ export const LABEL_WORDS: Record<LabelPart, string> = {
   percent: 'percent complete',
 };
 
+/** What the sentence needs to know of a plan. */
+export type PlanWords = Pick<Plan, 'codeFields' | 'periods'>;
+
 /** The brief as a sentence in plain language, in segments. */
-export function briefSentence(brief: TimelineBrief, plan: Plan): Segment[] {
+export function briefSentence(brief: TimelineBrief, plan: PlanWords): Segment[] {
   const part = (name: BriefPart, text: string): Segment => ({ text, part: name });
   const fieldName = (id: string) => plan.codeFields.find((f) => f.id === id)?.name.toLowerCase() ?? id;
   return [
@@ -55,7 +58,7 @@ export function listWords(words: string[]): string {
   return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words[words.length - 1]}`;
 }
 
-function filterWords(filters: Filter[], plan: Plan): string {
+function filterWords(filters: Filter[], plan: PlanWords): string {
   if (filters.length === 0) return 'nothing is excluded';
   return listWords(
     filters.map((f) => {

@@ -65,7 +65,7 @@ function settle(rows: Rows, laneHeights: number[], height: number): FittedRows |
     const need = neededHeights(rows, laneHeights, rows.pitch, lanePadding);
     const total = need.reduce((a, b) => a + b, 0);
     if (total > height) continue;
-    const pitch = Math.min(rows.pitch * 1.45, rows.pitch + (height - total) / Math.max(1, rows.rows));
+    const pitch = Math.min(rows.pitch * 1.6, rows.pitch + (height - total) / Math.max(1, rows.rows));
     let padding = lanePadding;
     const spare = height - neededHeights(rows, laneHeights, pitch, lanePadding).reduce((a, b) => a + b, 0);
     if (spare > 0) padding += Math.min(rows.size * 0.9, spare / (2 * Math.max(1, rows.laneRows.length)));
@@ -86,11 +86,15 @@ function squeeze(rows: Rows, laneHeights: number[], height: number): FittedRows 
   const lanes = rows.laneRows.length;
   const lanePadding = Math.min(3, height / (6 * lanes));
   const titles = laneHeights.map((h) => Math.min(h + lanePadding, (height * 0.7) / lanes));
-  let pitch = rows.pitch * 1.6;
-  for (let k = 0; k < 60; k++) {
-    const total = rows.laneRows.reduce((sum, count, lane) => sum + Math.max(count * pitch + 2 * lanePadding, titles[lane]!), 0);
-    if (total <= height) break;
-    pitch *= 0.94;
+  const total = (pitch: number) => rows.laneRows.reduce((sum, count, lane) => sum + Math.max(count * pitch + 2 * lanePadding, titles[lane]!), 0);
+  let [pitch, high] = [0, rows.size * 2.8];
+  if (total(high) <= height) pitch = high;
+  else {
+    for (let k = 0; k < 30; k++) {
+      const middle = (pitch + high) / 2;
+      if (total(middle) <= height) pitch = middle;
+      else high = middle;
+    }
   }
   const heights = rows.laneRows.map((count, lane) => Math.max(count * pitch + 2 * lanePadding, titles[lane]!));
   return { ...rows, pitch, barHeight: Math.max(0.5, Math.min(rows.barHeight, pitch * 0.66)), lanePadding, laneTops: tops(heights) };

@@ -56,7 +56,7 @@ export interface RowOptions {
 export function arrangeRows(selection: Selection, scale: TimeScale, measure: Measure, options: RowOptions): Rows {
   const { style, size } = options;
   const barHeight = style === 'free' ? size * 0.7 : Math.max(3.5, size * 0.8);
-  const pitch = style === 'side' ? size * 1.32 : style === 'above' ? barHeight + size * 1.5 : barHeight * 1.35;
+  const pitch = style === 'side' ? size * 1.18 : style === 'above' ? barHeight + size * 1.4 : barHeight * 1.35;
   const laneIndex = new Map(selection.lanes.map((l, k) => [l.id, k]));
   const placed = selection.items.map((item) => placeItem(item, scale, measure, options, barHeight, laneIndex.get(item.lane)!));
   const laneRows = selection.lanes.map((_, lane) => {

@@ -1,0 +1,59 @@
+import { dayOf, finishDayOf, isoDate, NONE, type Plan, type Schedule, schedulePlan, wordsFor } from '@clembo/core';
+import { type Problem, problemPlace, problemWords } from '@clembo/formats';
+import type { Loaded } from '../load';
+
+/** Columns of the schedule as CSV and members of its JSON, in their order. */
+const COLUMNS = ['ref', 'name', 'kind', 'start', 'finish', 'earlyStart', 'earlyFinish', 'lateStart', 'lateFinish', 'totalFloat', 'freeFloat', 'critical'] as const;
+type Row = Record<(typeof COLUMNS)[number], string | number | boolean | null>;
+
+/** Computes a plan; dates are ISO, a finish is the day on which the work ends, float is in working days. */
+export function scheduleCommand({ plan, problems }: Loaded, asJson: boolean): string {
+  const s = schedulePlan(plan);
+  const rows = plan.activities.map((_, i) => scheduleRow(plan, s, i));
+  if (!asJson) return toCsv(rows);
+  const finish = s.finish.reduce((max, f) => Math.max(max, f), NONE);
+  return `${JSON.stringify(
+    {
+      finish: finish === NONE ? null : isoDate(finishDayOf(finish)),
+      findings: [...problems.map(problemFinding), ...s.findings.map((f) => ({ ...f, message: wordsFor(f) }))],
+      activities: rows,
+    },
+    null,
+    1,
+  )}\n`;
+}
+
+const problemFinding = (p: Problem) => ({ code: p.code, severity: 'warning', place: problemPlace(p), message: problemWords(p) });
+
+function scheduleRow(plan: Plan, s: Schedule, i: number): Row {
+  const a = plan.activities[i]!;
+  const perDay = plan.calendars.find((c) => c.id === (a.calendar ?? plan.calendar))?.minutesPerDay ?? 480;
+  // A point in time that stands at the beginning of a day is on that day, also as a finish.
+  const atStart = !s.atFinish[i];
+  const start = (m: number) => (m === NONE ? null : isoDate(s.earlyStart[i] === s.earlyFinish[i] && !atStart ? finishDayOf(m) : dayOf(m)));
+  const finish = (m: number) => (m === NONE ? null : isoDate(atStart ? dayOf(m) : finishDayOf(m)));
+  const point = s.start[i] !== NONE && s.start[i] === s.finish[i];
+  const days = (minutes: number) => (minutes === NONE ? null : Math.round((minutes / perDay) * 1000) / 1000);
+  return {
+    ref: a.ref,
+    name: a.name,
+    kind: s.outline.isSummary[i] ? 'summary' : a.kind,
+    start: point && !atStart ? finish(s.finish[i]!) : s.start[i] === NONE ? null : isoDate(dayOf(s.start[i]!)),
+    finish: finish(s.finish[i]!),
+    earlyStart: start(s.earlyStart[i]!),
+    earlyFinish: finish(s.earlyFinish[i]!),
+    lateStart: start(s.lateStart[i]!),
+    lateFinish: finish(s.lateFinish[i]!),
+    totalFloat: days(s.totalFloat[i]!),
+    freeFloat: days(s.freeFloat[i]!),
+    critical: s.critical[i] === 1,
+  };
+}
+
+function toCsv(rows: Row[]): string {
+  const cell = (v: Row[keyof Row]) => {
+    const text = v === null ? '' : String(v);
+    return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
+  };
+  return `${[COLUMNS.join(','), ...rows.map((r) => COLUMNS.map((c) => cell(r[c])).join(','))].join('\r\n')}\r\n`;
+}

@@ -1,0 +1,138 @@
+import { readFile } from 'node:fs/promises';
+import { basename, extname } from 'node:path';
+import { CalendarSpec, FIVE_DAY, type Plan, parseIsoDate, SEVEN_DAY, SIX_DAY, startOfDay } from '@clembo/core';
+import {
+  type ColumnMap,
+  type ColumnMeaning,
+  fieldById,
+  guessColumnMap,
+  looksLikeJson,
+  type Problem,
+  readPlan,
+  readPlanJson,
+  readTables,
+} from '@clembo/formats';
+import { UsageError } from './fail';
+
+/** The options that say how a plan file is read. */
+export interface LoadOptions {
+  map?: string;
+  sheet?: string;
+  'date-order'?: string;
+  calendar?: string;
+  start?: string;
+  source?: string;
+  'status-date'?: string;
+  retained?: boolean;
+  override?: boolean;
+}
+
+export interface Loaded {
+  plan: Plan;
+  problems: Problem[];
+}
+
+/** Reads a plan from CSV, XLSX or our JSON, and lays the options over it. */
+export async function loadPlan(file: string, options: LoadOptions): Promise<Loaded> {
+  const bytes = await readBytes(file);
+  const calendar = await readCalendar(options.calendar);
+  const loaded = looksLikeJson(bytes)
+    ? { plan: readPlanJson(new TextDecoder().decode(bytes), basename(file)), problems: [] }
+    : await loadTable(bytes, file, options, calendar);
+  return { ...loaded, plan: withOptions(loaded.plan, options, calendar) };
+}
+
+async function loadTable(bytes: Uint8Array, file: string, options: LoadOptions, calendar: CalendarSpec | null): Promise<Loaded> {
+  const tables = await readTables(bytes, basename(file));
+  const table = options.sheet === undefined ? tables[0]! : tables.find((t) => t.sheet === options.sheet);
+  if (!table) throw new UsageError(`${file} has no sheet “${options.sheet}”. It has: ${tables.map((t) => t.sheet).join(', ')}.`);
+  const map = guessColumnMap(table);
+  if (options.map !== undefined) applyMap(map, await readJson(options.map), options.map);
+  const order = options['date-order'];
+  if (order !== undefined) {
+    if (order !== 'dmy' && order !== 'mdy') throw new UsageError(`--date-order takes dmy or mdy, not “${order}”.`);
+    map.dateOrder = order;
+  }
+  if (map.dateOrder === null) {
+    throw new UsageError(`${file}: the dates leave open whether day or month comes first. Say which with --date-order dmy or --date-order mdy.`);
+  }
+  const intake = readPlan(table, map, {
+    name: basename(file, extname(file)),
+    ...(calendar && { calendars: [calendar, FIVE_DAY, SIX_DAY, SEVEN_DAY].filter((c, i, all) => all.findIndex((x) => x.id === c.id) === i), calendar: calendar.id }),
+  });
+  return { plan: intake.plan, problems: intake.problems };
+}
+
+/** Lays a map of the person's own over the guessed one: headings to field ids, `code:NAME` or `skip`. */
+function applyMap(map: ColumnMap, said: unknown, file: string): void {
+  if (typeof said !== 'object' || said === null || Array.isArray(said)) throw new UsageError(`${file}: expected an object of headings and fields.`);
+  for (const [heading, meaning] of Object.entries(said)) {
+    const column = map.headings.indexOf(heading);
+    if (column < 0) throw new UsageError(`${file}: there is no column “${heading}”. The columns are: ${map.headings.filter(Boolean).join(', ')}.`);
+    map.columns[column] = readMeaning(heading, meaning, file);
+    const now = map.columns[column]!;
+    map.columns.forEach((m, c) => {
+      if (c !== column && now.as === 'field' && m.as === 'field' && m.field === now.field && !(map.headings[c]! in said)) map.columns[c] = { as: 'skip' };
+    });
+  }
+}
+
+function readMeaning(heading: string, meaning: unknown, file: string): ColumnMeaning {
+  if (meaning === 'skip') return { as: 'skip' };
+  if (typeof meaning === 'string' && meaning.startsWith('code:')) return { as: 'code', name: meaning.slice(5) || heading };
+  if (typeof meaning === 'string' && fieldById(meaning)) return { as: 'field', field: meaning as Extract<ColumnMeaning, { as: 'field' }>['field'] };
+  throw new UsageError(`${file}: “${String(meaning)}” for “${heading}” is not a field. Use a field such as name, start or finish, code:NAME, or skip.`);
+}
+
+function withOptions(plan: Plan, options: LoadOptions, calendar: CalendarSpec | null): Plan {
+  const changed = { ...plan };
+  if (calendar) {
+    changed.calendars = [calendar, ...plan.calendars.filter((c) => c.id !== calendar.id)];
+    changed.calendar = calendar.id;
+  }
+  if (options.start !== undefined) changed.start = readDay(options.start, '--start');
+  if (options['status-date'] !== undefined) changed.statusDate = readDay(options['status-date'], '--status-date');
+  if (options.source !== undefined) {
+    if (options.source !== 'given' && options.source !== 'computed') throw new UsageError(`--source takes given or computed, not “${options.source}”.`);
+    changed.source = options.source;
+  }
+  if (options.override && options.retained) throw new UsageError('--retained and --override exclude each other.');
+  if (options.override) changed.retainedLogic = false;
+  if (options.retained) changed.retainedLogic = true;
+  return changed;
+}
+
+function readDay(text: string, option: string): number {
+  const day = parseIsoDate(text);
+  if (day === null) throw new UsageError(`${option} takes a date such as 2026-09-14, not “${text}”.`);
+  return startOfDay(day);
+}
+
+async function readCalendar(said: string | undefined): Promise<CalendarSpec | null> {
+  if (said === undefined) return null;
+  const standard = [FIVE_DAY, SIX_DAY, SEVEN_DAY].find((c) => c.id === said);
+  if (standard) return standard;
+  const result = CalendarSpec.safeParse(await readJson(said));
+  if (result.success) return result.data;
+  const issue = result.error.issues[0]!;
+  throw new UsageError(`${said}: not a calendar: ${issue.path.join('.') || 'the document'}: ${issue.message}. Use five-day, six-day, seven-day or a JSON file.`);
+}
+
+async function readBytes(file: string): Promise<Uint8Array> {
+  try {
+    return await readFile(file);
+  } catch (error) {
+    const { code } = error as NodeJS.ErrnoException;
+    throw new UsageError(code === 'ENOENT' ? `There is no file ${file}.` : `${file} could not be read (${code ?? 'unknown reason'}).`);
+  }
+}
+
+/** Reads a JSON file, with the place in it when it is not JSON. */
+export async function readJson(file: string): Promise<unknown> {
+  const text = new TextDecoder().decode(await readBytes(file));
+  try {
+    return JSON.parse(text);
+  } catch (error) {
+    throw new UsageError(`${file} is not JSON: ${(error as Error).message}.`);
+  }
+}

@@ -1,0 +1,82 @@
+import { parseArgs } from 'node:util';
+import { UnreadableFile } from '@clembo/formats';
+import { defaultTimelineBrief } from '@clembo/scene';
+import { composeCommand } from './commands/compose';
+import { scheduleCommand } from './commands/schedule';
+import { UsageError } from './fail';
+import { loadPlan } from './load';
+
+const HELP = `clembo: pages from schedule data, on the command line
+
+  clembo schedule FILE [--json]          dates and float of every activity, as CSV or JSON
+  clembo compose FILE [--brief BRIEF.json] --out PAGE.(svg|pdf|png)
+                                         a page; without a brief, one that suits the plan
+  clembo brief --kind timeline           a default brief to change
+
+FILE is CSV, XLSX or Clembo's own JSON. Of tables the headings are guessed.
+
+  --map MAP.json          what columns mean: {"Heading": "start", "Trade": "code:Trade", "X": "skip"}
+  --sheet NAME            the sheet of a workbook
+  --date-order dmy|mdy    where the dates leave it open
+  --start DATE            earliest start of what has no predecessor (ISO dates)
+  --source given|computed which dates count
+  --calendar five-day|six-day|seven-day|FILE.json
+  --status-date DATE      what has not happened by then comes after it
+  --retained | --override whether work in progress waits for unfinished predecessors
+
+Predecessors are references separated by commas or semicolons, each with link type and lag if any:
+A12, A12 SS, A12 FS+3d, A12 FF-2d. A finish is the day on which the work ends; float is in working days.
+`;
+
+const OPTIONS = {
+  help: { type: 'boolean', short: 'h' },
+  json: { type: 'boolean' },
+  brief: { type: 'string' },
+  out: { type: 'string' },
+  kind: { type: 'string' },
+  map: { type: 'string' },
+  sheet: { type: 'string' },
+  'date-order': { type: 'string' },
+  start: { type: 'string' },
+  source: { type: 'string' },
+  calendar: { type: 'string' },
+  'status-date': { type: 'string' },
+  retained: { type: 'boolean' },
+  override: { type: 'boolean' },
+} as const;
+
+/** Runs one command; returns the exit code: 0, or 2 for something the person can put right. */
+export async function main(argv: string[]): Promise<number> {
+  try {
+    process.stdout.write(await run(argv));
+    return 0;
+  } catch (error) {
+    const known = error instanceof UsageError || error instanceof UnreadableFile;
+    const parsing = (error as NodeJS.ErrnoException).code?.startsWith('ERR_PARSE_ARGS');
+    if (!known && !parsing) throw error;
+    process.stderr.write(`clembo: ${(error as Error).message}\n`);
+    return 2;
+  }
+}
+
+async function run(argv: string[]): Promise<string> {
+  const { values, positionals } = parseArgs({ args: argv, options: OPTIONS, allowPositionals: true });
+  const [command, file, ...more] = positionals;
+  if (values.help || command === undefined) return HELP;
+  if (more.length > 0) throw new UsageError(`one file at a time; “${more.join(' ')}” is too much.`);
+  const load = () => {
+    if (file === undefined) throw new UsageError(`\`clembo ${command}\` needs a file. \`clembo --help\` shows how.`);
+    return loadPlan(file, values);
+  };
+  switch (command) {
+    case 'schedule':
+      return scheduleCommand(await load(), values.json === true);
+    case 'compose':
+      return composeCommand(await load(), values.brief, values.out);
+    case 'brief':
+      if (values.kind !== undefined && values.kind !== 'timeline') throw new UsageError(`--kind takes timeline, not “${values.kind}”.`);
+      return `${JSON.stringify(defaultTimelineBrief(), null, 2)}\n`;
+    default:
+      throw new UsageError(`there is no command “${command}”. \`clembo --help\` lists them.`);
+  }
+}

@@ -1,0 +1,17 @@
+import { z } from 'zod';
+import { answer, readId } from '@/server/answer';
+import { PAGE_FORMATS, writeExhibit } from '@/server/page';
+
+/** The exhibit as a file: `?format=pdf`, `svg` or `png`. */
+export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
+  answer(async () => {
+    const format = z.enum(PAGE_FORMATS).parse(new URL(request.url).searchParams.get('format'));
+    const { bytes, type, file } = await writeExhibit(readId((await params).id, 'exhibit'), format);
+    return new Response(bytes as BodyInit, {
+      headers: {
+        'Content-Type': type,
+        'Content-Disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file)}`,
+        'Cache-Control': 'no-store',
+      },
+    });
+  });

@@ -1,0 +1,22 @@
+import { listPlans } from '@clembo/store';
+import { dayOf, finishDayOf } from '@clembo/core';
+import { formatDay } from '@clembo/scene';
+import { Gather } from '@/features/gather/Gather';
+import { currentWorkspace, store } from '@/server/store';
+
+export const dynamic = 'force-dynamic';
+
+export default async function Page() {
+  const plans = await listPlans(store(), await currentWorkspace());
+  return (
+    <Gather
+      plans={plans.map((p) => ({
+        id: p.id,
+        name: p.name,
+        edition: p.edition,
+        activities: p.activities,
+        span: p.start === null || p.finish === null ? 'no dates' : `${formatDay(dayOf(p.start), 'long')} to ${formatDay(finishDayOf(p.finish), 'long')}`,
+      }))}
+    />
+  );
+}

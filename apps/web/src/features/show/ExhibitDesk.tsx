@@ -1,0 +1,108 @@
+'use client';
+import type { TimelineBrief } from '@clembo/scene/brief';
+import { Redo2, Undo2 } from 'lucide-react';
+import { useRouter } from 'next/navigation';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { Frame, type FramePlan } from '@/ui/Frame';
+import { useKeys } from '@/ui/keys';
+import type { Found } from '@/ui/SearchAndAct';
+import { wrong } from '@/ui/Toasts';
+import type { ComposedPage, Facts } from '@/workers/plan.worker';
+import { usePlanRoom } from '@/workers/planRoom';
+import { usePlanSearch } from '../planSearch';
+import { BriefLine } from './BriefLine';
+import { ExportMenu, exportExhibit, FORMATS } from './ExportMenu';
+import { FitStrip } from './FitStrip';
+import { Margin } from './Margin';
+import { PageView } from './PageView';
+import { useBrief } from './useBrief';
+
+interface Props {
+  plan: FramePlan;
+  version: number;
+  exhibit: { id: string; name: string; brief: TimelineBrief };
+  siblings: { id: string; name: string }[];
+}
+
+/** One exhibit: the brief above, the page in its true proportions, the margin when something is chosen. */
+export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
+  const router = useRouter();
+  const { open, error } = usePlanRoom(plan.id, version);
+  const { brief, change, undo, redo, canUndo, canRedo, saved } = useBrief(exhibit.id, exhibit.brief);
+  const [page, setPage] = useState<ComposedPage | null>(null);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [facts, setFacts] = useState<Facts | null>(null);
+
+  useEffect(() => {
+    let current = true;
+    open?.room.compose(brief).then((p) => current && setPage(p), wrong);
+    return () => {
+      current = false;
+    };
+  }, [open, brief]);
+
+  useEffect(() => {
+    let current = true;
+    if (chosen === null) setFacts(null);
+    else open?.room.facts(chosen).then((f) => current && setFacts(f), wrong);
+    return () => {
+      current = false;
+    };
+  }, [open, chosen]);
+
+  const step = (by: number) => () => {
+    const at = siblings.findIndex((s) => s.id === exhibit.id);
+    const next = siblings[(at + by + siblings.length) % siblings.length];
+    if (next && next.id !== exhibit.id) router.push(`/plans/${plan.id}/show/${next.id}`);
+  };
+  const editBrief = useCallback(() => document.querySelector<HTMLElement>('[data-brief-part]')?.focus(), []);
+  useKeys({ 'mod+z': undo, 'mod+shift+z': redo, 'mod+y': redo, '[': step(-1), ']': step(1), e: editBrief, Escape: () => setChosen(null) });
+
+  const actions = useMemo(
+    (): Found[] => [
+      ...FORMATS.map(([format, title]): Found => ({ id: `export ${format}`, group: 'Actions', label: `Export as ${title}`, run: () => void exportExhibit(exhibit.id, format, saved) })),
+      { id: 'undo', group: 'Actions', label: 'Undo', hint: 'Ctrl Z', run: undo },
+      { id: 'redo', group: 'Actions', label: 'Redo', hint: 'Ctrl ⇧ Z', run: redo },
+      { id: 'edit', group: 'Actions', label: 'Edit the brief', hint: 'e', run: () => setTimeout(editBrief, 50) },
+      ...siblings.map((s): Found => ({ id: `exhibit ${s.id}`, group: 'Exhibits', label: s.name, run: () => router.push(`/plans/${plan.id}/show/${s.id}`) })),
+    ],
+    [exhibit.id, siblings, plan.id, router, saved, undo, redo, editBrief],
+  );
+  const search = usePlanSearch(plan.id, open, actions);
+
+  return (
+    <Frame
+      stage="Show"
+      plan={plan}
+      search={search}
+      controls={
+        <>
+          <button type="button" className="quiet px-2" aria-label="Undo" title="Undo (Ctrl Z)" disabled={!canUndo} onClick={undo}>
+            <Undo2 size={16} />
+          </button>
+          <button type="button" className="quiet px-2" aria-label="Redo" title="Redo (Ctrl Shift Z)" disabled={!canRedo} onClick={redo}>
+            <Redo2 size={16} />
+          </button>
+          <ExportMenu exhibitId={exhibit.id} saved={saved} />
+        </>
+      }
+    >
+      <div className="flex h-full flex-col">
+        {open ? <BriefLine brief={brief} head={open.head} onChange={change} /> : <div className="h-[68px]" />}
+        <div className="flex min-h-0 flex-1">
+          <div className="min-h-0 min-w-0 flex-1 px-6 pb-3">
+            {error ? (
+              <p role="alert" className="p-8 text-madder">{error}</p>
+            ) : page ? (
+              <PageView page={page} chosen={chosen} onChoose={setChosen} onRetitle={(title) => change({ title })} automatic={brief.title === null} />
+            ) : (
+              <p role="status" className="p-8 text-soft">Composing the page …</p>
+            )}
+          </div>
+          {facts && <Margin facts={facts} planId={plan.id} onChoose={setChosen} onClose={() => setChosen(null)} />}
+        </div>
+        {page && <FitStrip fit={page.fit} name={exhibit.name} exhibitId={exhibit.id} />}
+      </div>
+    </Frame>
+  );
+}

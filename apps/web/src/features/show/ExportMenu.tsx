@@ -1,0 +1,48 @@
+'use client';
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { Download } from 'lucide-react';
+import { Refused } from '@/ui/ask';
+import { wrong } from '@/ui/Toasts';
+
+export const FORMATS = [
+  ['pdf', 'PDF', 'for paper and mail'],
+  ['svg', 'SVG', 'a drawing with its fonts'],
+  ['png', 'PNG', 'a picture, twice the size'],
+] as const;
+
+/** Has the server write the exhibit, once it has the brief that is on screen, and hands the file over. */
+export async function exportExhibit(exhibitId: string, format: string, saved: () => Promise<void>): Promise<void> {
+  try {
+    await saved();
+    const response = await fetch(`/api/exhibits/${exhibitId}/page?format=${format}`);
+    if (!response.ok) throw new Refused(((await response.json()) as { error?: string }).error ?? 'The page could not be written. Try again.');
+    const named = /filename\*=UTF-8''([^;]+)/.exec(response.headers.get('content-disposition') ?? '')?.[1];
+    const link = document.createElement('a');
+    link.href = URL.createObjectURL(await response.blob());
+    link.download = named ? decodeURIComponent(named) : `page.${format}`;
+    link.click();
+    setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+  } catch (error) {
+    wrong(error);
+  }
+}
+
+export function ExportMenu({ exhibitId, saved }: { exhibitId: string; saved: () => Promise<void> }) {
+  return (
+    <Menu>
+      <MenuButton className="action">
+        <Download size={15} aria-hidden /> Export
+      </MenuButton>
+      <MenuItems anchor={{ to: 'bottom end', gap: 6 }} className="panel w-60">
+        {FORMATS.map(([format, title, use]) => (
+          <MenuItem key={format}>
+            <button type="button" className="choice w-full justify-between" onClick={() => void exportExhibit(exhibitId, format, saved)}>
+              <span className="font-semibold">{title}</span>
+              <span className="text-[14px] text-soft">{use}</span>
+            </button>
+          </MenuItem>
+        ))}
+      </MenuItems>
+    </Menu>
+  );
+}

@@ -1,0 +1,41 @@
+'use client';
+import { dayOf, endOfDay, finishDayOf, isoDate, parseIsoDate, startOfDay } from '@clembo/core/time';
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import { PART_STYLE } from './ListParts';
+
+interface Props {
+  part: string;
+  label: string;
+  text: string;
+  /** What the part says while no date is set. */
+  open: string;
+  moment: number | null;
+  isFinish: boolean;
+  onChange: (moment: number | null) => void;
+}
+
+/** A part that is a date, or is left to the data. */
+export function DatePart({ part, label, text, open, moment, isFinish, onChange }: Props) {
+  const value = moment === null ? '' : isoDate(isFinish ? finishDayOf(moment) : dayOf(moment));
+  const type = (iso: string) => {
+    const day = parseIsoDate(iso);
+    if (day !== null && day > -25_000 && day < 120_000) onChange(isFinish ? endOfDay(day) : startOfDay(day));
+  };
+  return (
+    <Popover as="span">
+      <PopoverButton data-brief-part={part} aria-label={`${label}: ${text}`} className={PART_STYLE}>
+        {text}
+      </PopoverButton>
+      <PopoverPanel anchor={{ to: 'bottom start', gap: 6 }} className="panel p-3!" focus>
+        {({ close }) => (
+          <div className="flex items-center gap-3">
+            <input type="date" aria-label={label} key={value} defaultValue={value} className="rounded border border-line bg-paper px-2 py-1" onBlur={(e) => e.target.value !== value && type(e.target.value)} onKeyDown={(e) => { if (e.key === 'Enter') { type(e.currentTarget.value); close(); } }} />
+            <button type="button" className="quiet py-1" onClick={() => { onChange(null); close(); }}>
+              {open}
+            </button>
+          </div>
+        )}
+      </PopoverPanel>
+    </Popover>
+  );
+}

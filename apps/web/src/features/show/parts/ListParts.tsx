@@ -1,0 +1,52 @@
+'use client';
+import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
+import { Check } from 'lucide-react';
+
+/** How a part of the sentence looks: words that can be changed. */
+export const PART_STYLE =
+  'inline cursor-pointer border-b border-kelp/50 text-left font-semibold text-kelp hover:border-kelp hover:bg-kelp/8 data-open:border-marigold data-open:bg-marigold/15';
+
+interface Common {
+  part: string;
+  label: string;
+  text: string;
+  options: [value: string, title: string][];
+}
+
+/** A part that is one of several. */
+export function OnePart({ part, label, text, value, options, onChange }: Common & { value: string; onChange: (value: string) => void }) {
+  return (
+    <Listbox value={value} onChange={onChange}>
+      <ListboxButton data-brief-part={part} aria-label={`${label}: ${text}`} className={PART_STYLE}>
+        {text}
+      </ListboxButton>
+      <ListboxOptions anchor={{ to: 'bottom start', gap: 6 }} className="panel max-h-96! min-w-52">
+        {options.map(([v, title]) => (
+          <ListboxOption key={v} value={v} className="choice group">
+            <Check size={15} aria-hidden className="invisible group-data-selected:visible" />
+            {title}
+          </ListboxOption>
+        ))}
+      </ListboxOptions>
+    </Listbox>
+  );
+}
+
+/** A part that is any of several. */
+export function ManyPart({ part, label, text, values, options, onChange }: Common & { values: string[]; onChange: (values: string[]) => void }) {
+  return (
+    <Listbox value={values} onChange={onChange} multiple>
+      <ListboxButton data-brief-part={part} aria-label={`${label}: ${text}`} className={PART_STYLE}>
+        {text}
+      </ListboxButton>
+      <ListboxOptions anchor={{ to: 'bottom start', gap: 6 }} className="panel min-w-52">
+        {options.map(([v, title]) => (
+          <ListboxOption key={v} value={v} className="choice group">
+            <Check size={15} aria-hidden className="invisible group-data-selected:visible" />
+            {title}
+          </ListboxOption>
+        ))}
+      </ListboxOptions>
+    </Listbox>
+  );
+}

@@ -1,0 +1,57 @@
+import 'server-only';
+import { existsSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { schedulePlan } from '@clembo/core';
+import { fontFolder, writePdf, writePng, writeSvg } from '@clembo/render';
+import { composeTimeline, createMeasure, type FontMetrics, type Scene, TimelineBrief } from '@clembo/scene';
+import metrics from '@clembo/scene/metrics.json';
+import { readExhibit, readPlan } from '@clembo/store';
+import { notFound } from './answer';
+import { currentWorkspace, store } from './store';
+
+export const PAGE_FORMATS = ['pdf', 'svg', 'png'] as const;
+export type PageFormat = (typeof PAGE_FORMATS)[number];
+
+const fonts = metrics as FontMetrics;
+const measure = createMeasure(fonts);
+let folder: ReturnType<typeof fontFolder> | null = null;
+
+/** The font files, wherever the process was started. */
+function pageFonts() {
+  if (folder) return folder;
+  for (let at = process.cwd(); ; at = dirname(at)) {
+    const path = join(at, 'packages/render/fonts');
+    if (existsSync(path)) {
+      folder = fontFolder(path, fonts);
+      return folder;
+    }
+    if (at === dirname(at)) throw new Error('the fonts of pages are missing; run `node tools/make-fonts.mjs`');
+  }
+}
+
+/** Composes a kept exhibit anew, from the plan as it is now, by the code that composes it on screen. */
+export async function composeExhibit(id: string): Promise<{ scene: Scene; name: string; date: Date }> {
+  const workspace = await currentWorkspace();
+  const exhibit = await readExhibit(store(), workspace, id);
+  if (!exhibit) throw notFound('exhibit');
+  const stored = await readPlan(store(), workspace, exhibit.planId);
+  if (!stored) throw notFound('plan');
+  const { plan, edition } = stored;
+  const brief = TimelineBrief.parse(exhibit.brief);
+  const scene = composeTimeline({ plan, schedule: schedulePlan(plan), brief, measure, edition });
+  return { scene, name: `${plan.name} - ${exhibit.name}`, date: exhibit.updatedAt };
+}
+
+const TYPES: Record<PageFormat, string> = { pdf: 'application/pdf', svg: 'image/svg+xml', png: 'image/png' };
+
+export async function writeExhibit(id: string, format: PageFormat): Promise<{ bytes: Uint8Array; type: string; file: string }> {
+  const { scene, name, date } = await composeExhibit(id);
+  const { path, embedded } = pageFonts();
+  const bytes =
+    format === 'pdf'
+      ? await writePdf([scene], { fonts, fontPath: path, date })
+      : format === 'png'
+        ? writePng(scene, { fonts, fontPath: path })
+        : new TextEncoder().encode(writeSvg(scene, { fonts, embed: embedded() }));
+  return { bytes, type: TYPES[format], file: `${name.replace(/[^\p{L}\p{N} ._-]+/gu, '')}.${format}` };
+}

@@ -1,0 +1,17 @@
+/** The five parts of the application, in the order of the work. Those that come later say what they will hold. */
+export const STAGES = [
+  { name: 'Gather', path: '', later: null },
+  { name: 'Structure', path: 'structure', later: null },
+  { name: 'Measure', path: null, later: 'Will hold how the plan stands against its baseline: variance, progress, earned value.' },
+  { name: 'Show', path: 'show', later: null },
+  { name: 'Share', path: null, later: 'Will hold folios: ordered sets of pages to present, send and share by a link.' },
+] as const;
+
+export type StageName = (typeof STAGES)[number]['name'];
+
+/** Where a stage lies for a plan, or null where there is nothing to go to. */
+export function stagePath(stage: (typeof STAGES)[number], planId: string | null): string | null {
+  if (stage.path === null) return null;
+  if (stage.name === 'Gather') return '/';
+  return planId === null ? null : `/plans/${planId}/${stage.path}`;
+}

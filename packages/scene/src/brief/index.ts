@@ -1,0 +1,2 @@
+export * from './brief';
+export * from './sentence';

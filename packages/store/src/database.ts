@@ -1,0 +1,45 @@
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
+import { migrate } from 'drizzle-orm/node-postgres/migrator';
+import pg from 'pg';
+import * as schema from './schema';
+
+export type Database = NodePgDatabase<typeof schema>;
+
+/** A connected store: the pool, and Drizzle over it. */
+export interface Store {
+  pool: pg.Pool;
+  db: Database;
+}
+
+/** Opens a store; nothing is connected until the first question. */
+export function openStore(url: string): Store {
+  const pool = new pg.Pool({ connectionString: url, max: 8, connectionTimeoutMillis: 10_000 });
+  // A server that goes away while a connection lies idle must not end the process.
+  pool.on('error', () => {});
+  return { pool, db: drizzle(pool, { schema }) };
+}
+
+/** Brings the database to the schema of this version. */
+export async function migrateStore(store: Store, folder = migrationsFolder()): Promise<void> {
+  await migrate(store.db, { migrationsFolder: folder });
+}
+
+export const migrationsFolder = (): string => join(dirname(fileURLToPath(import.meta.url)), '../drizzle');
+
+/** Runs work in one transaction, with the connection for COPY and Drizzle over the same one. */
+export async function inTransaction<T>(store: Store, work: (db: Database, client: pg.PoolClient) => Promise<T>): Promise<T> {
+  const client = await store.pool.connect();
+  try {
+    await client.query('begin');
+    const result = await work(drizzle(client, { schema }), client);
+    await client.query('commit');
+    return result;
+  } catch (error) {
+    await client.query('rollback').catch(() => {});
+    throw error;
+  } finally {
+    client.release();
+  }
+}

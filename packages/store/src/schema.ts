@@ -1,0 +1,217 @@
+import {
+  bigint,
+  boolean,
+  customType,
+  doublePrecision,
+  foreignKey,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
+
+const bytes = customType<{ data: Uint8Array; driverData: Buffer }>({
+  dataType: () => 'bytea',
+  toDriver: (value) => Buffer.from(value),
+  fromDriver: (value) => new Uint8Array(value),
+});
+
+const id = () => uuid('id').primaryKey().defaultRandom();
+const createdAt = () => timestamp('created_at', { withTimezone: true }).notNull().defaultNow();
+const updatedAt = () => timestamp('updated_at', { withTimezone: true }).notNull().defaultNow();
+
+/** Everything belongs to a workspace; what a person may see is decided by it. */
+export const workspace = pgTable('workspace', {
+  id: id(),
+  name: text('name').notNull(),
+  createdAt: createdAt(),
+});
+
+const workspaceId = () =>
+  uuid('workspace_id')
+    .notNull()
+    .references(() => workspace.id, { onDelete: 'cascade' });
+
+export const plan = pgTable(
+  'plan',
+  {
+    id: id(),
+    workspaceId: workspaceId(),
+    name: text('name').notNull(),
+    source: text('source').notNull(),
+    inHours: boolean('in_hours').notNull(),
+    criticalFloat: integer('critical_float').notNull(),
+    retainedLogic: boolean('retained_logic').notNull(),
+    periods: jsonb('periods').notNull().default([]),
+    createdAt: createdAt(),
+    updatedAt: updatedAt(),
+  },
+  (t) => [index('plan_by_workspace').on(t.workspaceId, t.updatedAt)],
+);
+
+/** A state of a plan's data. One is the working edition; the others never change. */
+export const edition = pgTable(
+  'edition',
+  {
+    id: id(),
+    planId: uuid('plan_id')
+      .notNull()
+      .references(() => plan.id, { onDelete: 'cascade' }),
+    name: text('name').notNull(),
+    working: boolean('working').notNull(),
+    /** Counts the writes to the working edition. */
+    version: integer('version').notNull().default(1),
+    statusDate: integer('status_date'),
+    start: integer('start'),
+    /** Key of the calendar of activities that name none. */
+    calendar: text('calendar').notNull(),
+    createdAt: createdAt(),
+  },
+  (t) => [index('edition_by_plan').on(t.planId, t.createdAt)],
+);
+
+const editionId = () =>
+  uuid('edition_id')
+    .notNull()
+    .references(() => edition.id, { onDelete: 'cascade' });
+
+/** Moments are minutes since 1970, durations and effort minutes, cost hundredths, places thousandths. */
+export const activity = pgTable(
+  'activity',
+  {
+    editionId: editionId(),
+    position: integer('position').notNull(),
+    ref: text('ref').notNull(),
+    name: text('name').notNull(),
+    kind: text('kind').notNull(),
+    parent: text('parent'),
+    calendar: text('calendar'),
+    duration: integer('duration'),
+    start: integer('start'),
+    finish: integer('finish'),
+    actualStart: integer('actual_start'),
+    actualFinish: integer('actual_finish'),
+    percent: doublePrecision('percent'),
+    remaining: integer('remaining'),
+    constraint: jsonb('constraint'),
+    deadline: integer('deadline'),
+    stretches: jsonb('stretches'),
+    onHold: boolean('on_hold').notNull(),
+    codes: jsonb('codes').notNull(),
+    responsible: jsonb('responsible'),
+    effort: doublePrecision('effort'),
+    actualEffort: doublePrecision('actual_effort'),
+    cost: bigint('cost', { mode: 'number' }),
+    actualCost: bigint('actual_cost', { mode: 'number' }),
+    fromPlace: integer('from_place'),
+    toPlace: integer('to_place'),
+    quantity: doublePrecision('quantity'),
+    notes: text('notes').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.editionId, t.position] }), index('activity_by_ref').on(t.editionId, t.ref)],
+);
+
+export const link = pgTable(
+  'link',
+  {
+    editionId: editionId(),
+    position: integer('position').notNull(),
+    fromRef: text('from_ref').notNull(),
+    toRef: text('to_ref').notNull(),
+    type: text('type').notNull(),
+    lag: integer('lag').notNull(),
+    lagCalendar: text('lag_calendar').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.editionId, t.position] })],
+);
+
+export const calendar = pgTable(
+  'calendar',
+  {
+    editionId: editionId(),
+    key: text('key').notNull(),
+    position: integer('position').notNull(),
+    spec: jsonb('spec').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.editionId, t.key] })],
+);
+
+/** Code fields and their books belong to the plan: titles, colours and shapes outlive editions. */
+export const codeField = pgTable(
+  'code_field',
+  {
+    planId: uuid('plan_id')
+      .notNull()
+      .references(() => plan.id, { onDelete: 'cascade' }),
+    key: text('key').notNull(),
+    name: text('name').notNull(),
+    position: integer('position').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.planId, t.key] })],
+);
+
+export const codeValue = pgTable(
+  'code_value',
+  {
+    planId: uuid('plan_id').notNull(),
+    field: text('field').notNull(),
+    position: integer('position').notNull(),
+    code: text('code').notNull(),
+    title: text('title').notNull(),
+    colour: text('colour'),
+    shape: text('shape'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.planId, t.field, t.position] }),
+    foreignKey({ columns: [t.planId, t.field], foreignColumns: [codeField.planId, codeField.key] }).onDelete('cascade'),
+  ],
+);
+
+/** What was uploaded or pasted and is not yet a plan, with the column map as far as it is corrected. */
+export const intake = pgTable(
+  'intake',
+  {
+    id: id(),
+    workspaceId: workspaceId(),
+    source: text('source').notNull(),
+    content: bytes('content').notNull(),
+    sheet: text('sheet'),
+    map: jsonb('map').notNull(),
+    createdAt: createdAt(),
+  },
+  (t) => [index('intake_by_workspace').on(t.workspaceId, t.createdAt)],
+);
+
+/** Column maps that were used, by the headings they fit, for the next file of that kind. */
+export const columnMap = pgTable(
+  'column_map',
+  {
+    id: id(),
+    workspaceId: workspaceId(),
+    headings: text('headings').notNull(),
+    map: jsonb('map').notNull(),
+    updatedAt: updatedAt(),
+  },
+  (t) => [uniqueIndex('column_map_by_headings').on(t.workspaceId, t.headings)],
+);
+
+export const exhibit = pgTable(
+  'exhibit',
+  {
+    id: id(),
+    planId: uuid('plan_id')
+      .notNull()
+      .references(() => plan.id, { onDelete: 'cascade' }),
+    name: text('name').notNull(),
+    brief: jsonb('brief').notNull(),
+    position: integer('position').notNull(),
+    createdAt: createdAt(),
+    updatedAt: updatedAt(),
+  },
+  (t) => [index('exhibit_by_plan').on(t.planId, t.position)],
+);

@@ -1,0 +1,164 @@
+import { spawn } from 'node:child_process';
+import { createHash, randomBytes } from 'node:crypto';
+import { chownSync, existsSync, mkdirSync, openSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { createServer, connect } from 'node:net';
+import { dirname, join } from 'node:path';
+import { capture } from './run.mjs';
+import { isRoot, needSpace } from './install.mjs';
+import { SetupError, say, step } from './say.mjs';
+
+const USER = 'clembo';
+
+/** Who runs the server: oneself, or as root the user that Debian's package made, since PostgreSQL refuses root. */
+async function serverUser() {
+  if (!isRoot) return {};
+  const id = async (flag) => Number((await capture('id', [flag, 'postgres'])).output.trim());
+  const [uid, gid] = [await id('-u'), await id('-g')];
+  if (!Number.isInteger(uid) || !Number.isInteger(gid)) throw new SetupError('PostgreSQL does not run as root, and there is no user “postgres” to run it as. Install the Debian package postgresql.');
+  return { uid, gid };
+}
+
+/** The first folder on the way that the user may not enter, or null. */
+function closedFolder(path, { uid, gid }) {
+  for (let at = path; ; at = dirname(at)) {
+    if (existsSync(at)) {
+      const s = statSync(at);
+      const open = s.uid === uid ? s.mode & 0o100 : s.gid === gid ? s.mode & 0o010 : s.mode & 0o001;
+      if (!open) return at;
+    }
+    if (at === dirname(at)) return null;
+  }
+}
+
+/** Where the cluster lies: below `.data`, or elsewhere when its user could not get there. */
+function clusterHome(root, name, user) {
+  const home = join(root, '.data', name);
+  if (user.uid === undefined) return home;
+  const closed = closedFolder(home, user);
+  if (!closed) return home;
+  const other = join('/var/lib/clembo', createHash('sha256').update(root).digest('hex').slice(0, 12), name);
+  say(`  ${closed} may be entered by root only, and PostgreSQL runs as another user: its data lies in ${other}.`);
+  return other;
+}
+
+export const freePort = () =>
+  new Promise((resolve, reject) => {
+    const server = createServer();
+    server.on('error', reject);
+    server.listen(0, '127.0.0.1', () => {
+      const { port } = server.address();
+      server.close(() => resolve(port));
+    });
+  });
+
+export const isListening = (port, host = '127.0.0.1') =>
+  new Promise((resolve) => {
+    const socket = connect({ port, host });
+    const end = (answer) => {
+      socket.destroy();
+      resolve(answer);
+    };
+    socket.setTimeout(1000, () => end(false));
+    socket.on('connect', () => end(true));
+    socket.on('error', () => end(false));
+  });
+
+const isAlive = (pid) => {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch (error) {
+    return error.code === 'EPERM';
+  }
+};
+
+const isPostgres = (pid) => {
+  try {
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('postgres');
+  } catch {
+    return false;
+  }
+};
+
+/** A server of this cluster that an earlier start left running, or null. A lock file of a dead one is put away. */
+async function leftRunning(data) {
+  const file = join(data, 'postmaster.pid');
+  if (!existsSync(file)) return null;
+  const lines = readFileSync(file, 'utf8').split('\n');
+  const [pid, port] = [Number(lines[0]), Number(lines[3])];
+  // A server that was killed looks alive for a moment: ask the port as well.
+  for (let k = 0; k < 6 && isAlive(pid) && isPostgres(pid); k++) {
+    if (await isListening(port)) return { pid, port };
+    await new Promise((r) => setTimeout(r, 500));
+  }
+  if (isAlive(pid) && isPostgres(pid)) throw new SetupError(`A PostgreSQL server (process ${pid}) holds ${data} but does not answer. End it, then start again.`);
+  rmSync(file, { force: true });
+  return null;
+}
+
+async function initialise(bin, home, data, user) {
+  needSpace(dirname(home), 200, 'a new database');
+  await step('Making a private database cluster', async () => {
+    const fresh = `${data}.new`;
+    rmSync(fresh, { recursive: true, force: true });
+    const password = randomBytes(18).toString('base64url');
+    const file = join(home, 'password');
+    writeFileSync(file, password, { mode: 0o600 });
+    if (user.uid !== undefined) chownSync(file, user.uid, user.gid);
+    const made = await capture(join(bin, 'initdb'), ['-D', fresh, '-U', USER, '-A', 'scram-sha-256', `--pwfile=${file}`, '-E', 'UTF8', '--locale=C.UTF-8', '--no-sync'], { ...user, cwd: '/' });
+    if (made.code !== 0) throw new SetupError(`The database cluster could not be made:\n${made.output.trim()}`);
+    // Only a whole cluster gets its name, so that an interrupted start leaves nothing half-made behind.
+    renameSync(fresh, data);
+  });
+}
+
+/**
+ * Starts the private cluster of that name on a free port of the loopback interface, making it first if there is
+ * none. Returns its address and a way to stop it.
+ */
+export async function startCluster(root, name, bin) {
+  const user = await serverUser();
+  const home = clusterHome(root, name, user);
+  mkdirSync(home, { recursive: true });
+  if (user.uid !== undefined) chownSync(home, user.uid, user.gid);
+  const data = join(home, 'cluster');
+  if (!existsSync(join(data, 'PG_VERSION'))) await initialise(bin, home, data, user);
+  const has = readFileSync(join(data, 'PG_VERSION'), 'utf8').trim();
+  const is = (await capture(join(bin, 'postgres'), ['--version'])).output.match(/(\d+)(\.|$|\s)/)?.[1];
+  if (has !== is) throw new SetupError(`${data} was made by PostgreSQL ${has}; the one found here is ${is}. Install PostgreSQL ${has}, or use another server with DATABASE_URL.`);
+
+  const url = (port, database = 'clembo') => `postgresql://${USER}:${readFileSync(join(home, 'password'), 'utf8')}@127.0.0.1:${port}/${database}`;
+  const running = await leftRunning(data);
+  if (running) {
+    say(`  A database server left by an earlier start is used again (process ${running.pid}).`);
+    const stop = async () => {
+      try {
+        process.kill(running.pid, 'SIGINT');
+      } catch {}
+      for (let k = 0; k < 100 && isAlive(running.pid); k++) await new Promise((r) => setTimeout(r, 100));
+    };
+    return { url: url(running.port), admin: url(running.port, 'postgres'), home, stop };
+  }
+
+  const port = await freePort();
+  const log = join(home, 'server.log');
+  const out = openSync(log, 'a');
+  const server = spawn(join(bin, 'postgres'), ['-D', data, '-p', String(port), '-c', 'listen_addresses=127.0.0.1', '-c', 'unix_socket_directories='], {
+    ...user, cwd: '/', stdio: ['ignore', out, out], detached: true,
+  });
+  let ended = false;
+  const exit = new Promise((resolve) => server.on('exit', () => resolve((ended = true))));
+  server.on('error', () => {
+    ended = true;
+  });
+  for (let k = 0; k < 300 && !ended && !(await isListening(port)); k++) await new Promise((r) => setTimeout(r, 100));
+  if (ended || !(await isListening(port))) {
+    const tail = readFileSync(log, 'utf8').trim().split('\n').slice(-5).join('\n');
+    throw new SetupError(`The database server did not start. The end of ${log} says:\n${tail}`);
+  }
+  const stop = async () => {
+    if (!ended) server.kill('SIGINT');
+    await exit;
+  };
+  return { url: url(port), admin: url(port, 'postgres'), home, stop };
+}

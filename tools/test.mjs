@@ -1,0 +1,103 @@
+// `npm test`: sets up what is missing and runs every check and test; ends with a line that counts the tests.
+// It uses a cluster, a build folder and ports of its own, so it can run while the application runs.
+import { spawn } from 'node:child_process';
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { buildWeb } from './lib/build.mjs';
+import { freePort, isListening, startCluster } from './lib/cluster.mjs';
+import { findPostgres, findProgram, installPackages, makeFonts, needDebian, needNode } from './lib/install.mjs';
+import { capture, run } from './lib/run.mjs';
+import { fail, SetupError, say, step } from './lib/say.mjs';
+
+const root = join(dirname(fileURLToPath(import.meta.url)), '..');
+const bin = (name) => join(root, 'node_modules/.bin', name);
+const totals = { passed: 0, failed: 0 };
+const only = process.argv.slice(2);
+let cluster = null;
+let server = null;
+
+/** A check that prints only when it fails. */
+async function check(name, command, args) {
+  const { code, output } = await step(name, () => capture(command, args, { cwd: root, env: { ...process.env, npm_config_loglevel: 'error' } }));
+  if (code === 0) return;
+  totals.failed++;
+  say(output.trimEnd());
+}
+
+async function jest(project, env = {}) {
+  const report = join(root, 'tests/out', `${project}.json`);
+  rmSync(report, { force: true });
+  const args = ['--experimental-vm-modules', '--disable-warning=ExperimentalWarning', join(root, 'node_modules/jest/bin/jest.js'), '--selectProjects', project, '--json', `--outputFile=${report}`, ...(project === 'unit' ? [] : ['--runInBand'])];
+  const { output } = await step(`Tests: ${project}`, () => capture(process.execPath, args, { cwd: root, env: { ...process.env, ...env } }));
+  try {
+    const result = JSON.parse(readFileSync(report, 'utf8'));
+    totals.passed += result.numPassedTests;
+    totals.failed += result.numFailedTests + result.testResults.filter((t) => t.status === 'failed' && t.assertionResults.length === 0).length;
+    say(`  ${result.numPassedTests} passed, ${result.numFailedTests} failed`);
+    if (!result.success) say(result.testResults.filter((t) => t.status === 'failed').map((t) => t.message).join('\n'));
+  } catch {
+    totals.failed++;
+    say(output.slice(-8000));
+  }
+}
+
+async function startServer(url) {
+  const port = await freePort();
+  server = spawn(process.execPath, [join(root, 'node_modules/next/dist/bin/next'), 'start', 'apps/web', '-p', String(port), '-H', '127.0.0.1'], {
+    cwd: root, stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DATABASE_URL: url, NEXT_TELEMETRY_DISABLED: '1', CLEMBO_DIST: '.next-test' },
+  });
+  for (let k = 0; k < 300 && server.exitCode === null && !(await isListening(port)); k++) await new Promise((r) => setTimeout(r, 100));
+  if (!(await isListening(port))) throw new SetupError('The application did not start for the tests.');
+  return `http://127.0.0.1:${port}`;
+}
+
+async function main() {
+  needNode();
+  await installPackages(root);
+  await makeFonts(root);
+  mkdirSync(join(root, 'tests/out'), { recursive: true });
+  const wants = (name) => only.length === 0 || only.includes(name);
+  if (wants('types')) await check('Types', bin('tsc'), ['--noEmit', '-p', 'tsconfig.json']);
+  if (wants('lint')) {
+    await check('Lint', bin('eslint'), ['.']);
+    await check('Import boundaries', bin('depcruise'), ['packages', 'apps/cli/src', 'apps/web/src', 'demo', '--config', '.dependency-cruiser.cjs']);
+    await check('Format', bin('biome'), ['check', '.']);
+  }
+  if (wants('unit')) await jest('unit');
+  if (!wants('store') && !wants('e2e')) return;
+  const postgres = await needDebian('postgresql', findPostgres, 'PostgreSQL');
+  cluster = await step('Starting the test database', () => startCluster(root, 'test', postgres));
+  const database = (name) => cluster.url.replace(/\/[^/]*$/, `/${name}`);
+  if (wants('store')) await jest('store', { CLEMBO_TEST_ADMIN: cluster.admin, CLEMBO_TEST_DATABASE: database('clembo_store') });
+  if (!wants('e2e')) return;
+  const chromium = await needDebian('chromium', () => process.env.CHROMIUM ?? findProgram('chromium', 'chromium-browser'), 'Chromium');
+  await needDebian('poppler-utils', () => findProgram('pdftotext'), 'pdftotext (poppler-utils)');
+  await needDebian('qpdf', () => findProgram('qpdf'), 'qpdf');
+  const url = database('clembo_e2e');
+  await step('Preparing the test data', () => run(process.execPath, ['--import', 'tsx', join(root, 'tools/prepare-store.ts'), cluster.admin, url, '--fresh'], { cwd: root }));
+  await buildWeb(root, '.next-test');
+  const address = await startServer(url);
+  await jest('e2e', { CLEMBO_ADDRESS: address, CHROMIUM: chromium, DATABASE_URL: url });
+}
+
+async function stop() {
+  if (server && server.exitCode === null) {
+    server.kill('SIGTERM');
+    await Promise.race([new Promise((r) => server.on('exit', r)), new Promise((r) => setTimeout(r, 5000))]);
+  }
+  await cluster?.stop();
+}
+
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => void stop().finally(() => process.exit(130)));
+
+try {
+  await main();
+} catch (error) {
+  totals.failed++;
+  fail(error);
+} finally {
+  await stop().catch(() => {});
+}
+say(`\n${totals.passed} passed, ${totals.failed} failed`);
+process.exit(totals.failed > 0 || totals.passed === 0 ? 1 : 0);
