@@ -8,7 +8,12 @@ const only = (name, from, allowed) => ({
 /** Imports run one way: core ← formats, scene; scene ← render; core ← store; the applications may use all. */
 module.exports = {
   forbidden: [
-    { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
+    {
+      name: 'no-cycles',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
     only('core-imports-nothing-of-ours', '^packages/core/src', '^packages/core/src'),
     only('formats-over-core', '^packages/formats/src', '^packages/(formats|core)/src'),
     only('scene-over-core', '^packages/scene/src', '^packages/(scene|core)/src'),
@@ -16,14 +21,28 @@ module.exports = {
     only('store-over-core', '^packages/store/src', '^packages/(store|core)/src'),
     only('applications-over-packages', '^apps/cli/', '^(packages/|apps/cli/)'),
     only('applications-over-packages-web', '^apps/web/', '^(packages/|apps/web/)'),
-    { name: 'core-and-scene-are-pure', severity: 'error', from: { path: '^packages/(core|scene)/src' }, to: { dependencyTypes: ['core'] } },
-    { name: 'only-store-knows-sql', severity: 'error', from: { path: '^(packages/(core|formats|scene|render)|apps)/' }, to: { path: 'node_modules/(pg|drizzle-orm)' } },
+    {
+      name: 'core-and-scene-are-pure',
+      severity: 'error',
+      from: { path: '^packages/(core|scene)/src' },
+      to: { dependencyTypes: ['core'] },
+    },
+    {
+      name: 'only-store-knows-sql',
+      severity: 'error',
+      from: { path: '^(packages/(core|formats|scene|render)|apps)/' },
+      to: { path: 'node_modules/(pg|drizzle-orm)' },
+    },
   ],
   options: {
     doNotFollow: { path: 'node_modules' },
     exclude: { path: '(\\.next|/fonts/)' },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.json' },
-    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'require', 'node', 'default', 'types'], extensions: ['.ts', '.tsx', '.js', '.mjs', '.json'] },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default', 'types'],
+      extensions: ['.ts', '.tsx', '.js', '.mjs', '.json'],
+    },
   },
 };

@@ -6,7 +6,10 @@ export default tseslint.config(
   {
     rules: {
       '@typescript-eslint/no-non-null-assertion': 'off',
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_', caughtErrorsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_', caughtErrorsIgnorePattern: '^_' },
+      ],
       '@typescript-eslint/no-unused-expressions': 'off',
       eqeqeq: ['error', 'always'],
       'no-console': 'error',
@@ -17,9 +20,20 @@ export default tseslint.config(
     files: ['packages/{core,scene}/src/**/*.ts'],
     rules: {
       'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch', 'Intl'],
-      'no-restricted-properties': ['error', { object: 'Date', property: 'now' }, { object: 'Math', property: 'random' }],
-      'no-restricted-syntax': ['error', { selector: "NewExpression[callee.name='Date']", message: 'no clock in core and scene' }, { selector: "CallExpression[callee.property.name=/^toLocale/]", message: 'no locale in core and scene' }],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Date', property: 'now' },
+        { object: 'Math', property: 'random' },
+      ],
+      'no-restricted-syntax': [
+        'error',
+        { selector: "NewExpression[callee.name='Date']", message: 'no clock in core and scene' },
+        { selector: 'CallExpression[callee.property.name=/^toLocale/]', message: 'no locale in core and scene' },
+      ],
     },
   },
-  { files: ['**/*.cjs', 'tests/bench/**', 'tests/screens/**'], rules: { 'no-console': 'off', '@typescript-eslint/no-require-imports': 'off' } },
+  {
+    files: ['**/*.cjs', 'tests/bench/**', 'tests/screens/**'],
+    rules: { 'no-console': 'off', '@typescript-eslint/no-require-imports': 'off' },
+  },
 );

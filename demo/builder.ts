@@ -85,10 +85,15 @@ export class PlanBuilder {
       }),
     );
     if (said.now !== undefined || said.waits !== undefined) this.now.set(ref, { days: said.now, waits: said.waits });
-    for (const part of (said.after ?? '').split(',').map((p) => p.trim()).filter(Boolean)) {
+    for (const part of (said.after ?? '')
+      .split(',')
+      .map((p) => p.trim())
+      .filter(Boolean)) {
       const m = /^(\S+)(?:\s+(FS|SS|FF|SF))?\s*([+-]\d+)?$/.exec(part);
       if (!m) throw new Error(`${ref}: predecessor “${part}” is not understood`);
-      this.links.push(makeLink({ from: m[1]!, to: ref, type: (m[2] ?? 'FS') as LinkType, lag: Number(m[3] ?? 0) * perDay }));
+      this.links.push(
+        makeLink({ from: m[1]!, to: ref, type: (m[2] ?? 'FS') as LinkType, lag: Number(m[3] ?? 0) * perDay }),
+      );
     }
   }
 
@@ -142,7 +147,9 @@ export class PlanBuilder {
       const began = { ...a, actualStart: start, constraint: null };
       if (isMilestone(a.kind)) {
         const reached = { ...a, constraint: null, percent: 100 };
-        return s.atFinish[i] ? { ...reached, actualFinish: finish } : { ...reached, actualStart: start, actualFinish: start };
+        return s.atFinish[i]
+          ? { ...reached, actualFinish: finish }
+          : { ...reached, actualStart: start, actualFinish: start };
       }
       if (finish <= statusDate) return { ...began, actualFinish: finish, percent: 100 };
       const time = s.network.times[s.network.calendar[s.network.nodeOf[i]!]!]!;
@@ -169,7 +176,13 @@ function withComputedDates(plan: Plan): Plan {
 }
 
 /** A week of so many days, eight hours each, without the days off. */
-export function calendarWith(id: string, name: string, workdays: number, daysOff: { name: string; from: string; to?: string }[], pattern = OFFICE_DAY): CalendarSpec {
+export function calendarWith(
+  id: string,
+  name: string,
+  workdays: number,
+  daysOff: { name: string; from: string; to?: string }[],
+  pattern = OFFICE_DAY,
+): CalendarSpec {
   const calendar = weekCalendar(id, name, workdays, pattern);
   calendar.minutesPerDay = minutesIn(pattern);
   calendar.exceptions = daysOff.flatMap(({ name: why, from, to }) => {
@@ -191,4 +204,3 @@ export const field = (id: string, name: string, ...titles: string[]): CodeField 
   name,
   values: titles.map((title) => ({ code: title, title, colour: null, shape: null })),
 });
-

@@ -11,7 +11,10 @@ const GALLERIES = ['Sea and shore', 'Clocks', 'Costume', 'Printing', 'Fossils', 
 export function museum(): PlanBuilder {
   const b = new PlanBuilder(
     'Museum move',
-    [calendarWith('weekdays', 'Weekdays', 5, CLOSED), calendarWith('closed-days', 'Days when the museum is closed and weekdays', 6, CLOSED)],
+    [
+      calendarWith('weekdays', 'Weekdays', 5, CLOSED),
+      calendarWith('closed-days', 'Days when the museum is closed and weekdays', 6, CLOSED),
+    ],
     [
       field('project', 'Project', 'New building', 'Collection move', 'Opening exhibition'),
       field('kind', 'Project kind', 'Building', 'Collections'),
@@ -25,7 +28,9 @@ export function museum(): PlanBuilder {
   return b;
 }
 
-const say = (project: string, kind: string) => (phase: string, team: string, said: Said = {}): Said => ({ ...said, codes: { project, kind, phase, team } });
+const say =
+  (project: string, kind: string) =>
+  (phase: string, team: string, said: Said = {}): Said => ({ ...said, codes: { project, kind, phase, team } });
 
 function building(b: PlanBuilder): void {
   const c = say('New building', 'Building');
@@ -56,7 +61,12 @@ function building(b: PlanBuilder): void {
     });
     b.group('N4', 'Hand over', c('Hand over', 'Estates').codes!, () => {
       b.add('N400', 'Commissioning', 20, c('Hand over', 'Estates', { after: 'N320, N350, N360, N370' }));
-      b.add('N410', 'Stores steady at 18 °C for four weeks', 20, c('Hand over', 'Conservation', { after: 'N320, N340' }));
+      b.add(
+        'N410',
+        'Stores steady at 18 °C for four weeks',
+        20,
+        c('Hand over', 'Conservation', { after: 'N320, N340' }),
+      );
       b.add('N420', 'Stores ready', 0, c('Hand over', 'Conservation', { after: 'N410, N360' }));
       b.add('N430', 'Building handed over', 0, c('Hand over', 'Estates', { after: 'N400' }));
       b.add('N440', 'Defects and adjustments', 30, c('Hand over', 'Estates', { after: 'N430' }));
@@ -79,18 +89,42 @@ function move(b: PlanBuilder): void {
     });
     b.group('C2', 'Inventory', c('Design', 'Curators').codes!, () => {
       GALLERIES.forEach((g, k) => {
-        b.add(`C2${k}0`, `Inventory: ${g}`, 18 + 3 * (k % 3), c('Design', 'Curators', { after: k < 2 ? 'C110' : `C2${k - 2}0`, effort: 280, ...(k === 1 && { now: 26 }) }));
+        b.add(
+          `C2${k}0`,
+          `Inventory: ${g}`,
+          18 + 3 * (k % 3),
+          c('Design', 'Curators', { after: k < 2 ? 'C110' : `C2${k - 2}0`, effort: 280, ...(k === 1 && { now: 26 }) }),
+        );
       });
     });
     b.group('C3', 'Conservation and packing', c('Deliver', 'Conservation').codes!, () => {
       GALLERIES.forEach((g, k) => {
-        b.add(`C3${k}0`, `Conserve: ${g}`, 22 + 4 * (k % 2), c('Deliver', 'Conservation', { after: `C2${k}0, C120${k < 2 ? '' : `, C3${k - 2}0`}`, effort: 520 }));
-        b.add(`C3${k}5`, `Pack: ${g}`, 15 + 2 * (k % 3), c('Deliver', 'Conservation', { after: `C3${k}0 SS+8, C3${k}0 FF+4, C130`, effort: 360 }));
+        b.add(
+          `C3${k}0`,
+          `Conserve: ${g}`,
+          22 + 4 * (k % 2),
+          c('Deliver', 'Conservation', { after: `C2${k}0, C120${k < 2 ? '' : `, C3${k - 2}0`}`, effort: 520 }),
+        );
+        b.add(
+          `C3${k}5`,
+          `Pack: ${g}`,
+          15 + 2 * (k % 3),
+          c('Deliver', 'Conservation', { after: `C3${k}0 SS+8, C3${k}0 FF+4, C130`, effort: 360 }),
+        );
       });
     });
     b.group('C4', 'Transport', c('Deliver', 'Transport').codes!, () => {
       GALLERIES.forEach((g, k) => {
-        b.add(`C4${k}0`, `Move: ${g}`, 8 + (k % 3), c('Deliver', 'Transport', { calendar: 'closed-days', after: `C3${k}5, N420, C140${k === 0 ? '' : `, C4${k - 1}0`}`, cost: 38_000 }));
+        b.add(
+          `C4${k}0`,
+          `Move: ${g}`,
+          8 + (k % 3),
+          c('Deliver', 'Transport', {
+            calendar: 'closed-days',
+            after: `C3${k}5, N420, C140${k === 0 ? '' : `, C4${k - 1}0`}`,
+            cost: 38_000,
+          }),
+        );
       });
     });
     b.group('C5', 'Hand over', c('Hand over', 'Curators').codes!, () => {

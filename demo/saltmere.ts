@@ -21,7 +21,12 @@ const NESTING = [
 const SECTION = 325;
 const SECTIONS = [1, 2, 3, 4, 5, 6, 7, 8];
 
-const codes = (phase: string, contractor: string, area: string, discipline: string) => ({ phase, contractor, area, discipline });
+const codes = (phase: string, contractor: string, area: string, discipline: string) => ({
+  phase,
+  contractor,
+  area,
+  discipline,
+});
 const half = (s: number) => (s <= 4 ? 'North beach' : 'South beach');
 const place = (s: number): Pick<Said, 'from' | 'to'> => ({ from: (s - 1) * SECTION, to: s * SECTION });
 /** Crews work outwards from the middle ramp: sections 4 to 1 in the north, 5 to 8 in the south. */
@@ -36,8 +41,28 @@ export function saltmere(): PlanBuilder {
       calendarWith('beach', 'Beach, six days outside the nesting season', 6, [...HOLIDAYS, ...NESTING]),
     ],
     [
-      field('phase', 'Phase', 'Gates', 'Consents and design', 'Yard and supply', 'Beach and toe', 'Wall', 'Promenade', 'Lifeboat station'),
-      field('contractor', 'Contractor', 'Harbour office', 'Design team', 'Precast yard', 'Marine works', 'Civil works', 'Station builder', 'Station plant'),
+      field(
+        'phase',
+        'Phase',
+        'Gates',
+        'Consents and design',
+        'Yard and supply',
+        'Beach and toe',
+        'Wall',
+        'Promenade',
+        'Lifeboat station',
+      ),
+      field(
+        'contractor',
+        'Contractor',
+        'Harbour office',
+        'Design team',
+        'Precast yard',
+        'Marine works',
+        'Civil works',
+        'Station builder',
+        'Station plant',
+      ),
       field('area', 'Area', 'Whole line', 'North beach', 'South beach', 'Harbour', 'Casting yard', 'Station'),
       field('discipline', 'Discipline', 'Design', 'Marine', 'Civil', 'Building', 'Plant'),
     ],
@@ -82,7 +107,12 @@ function design(b: PlanBuilder): void {
   const drawing = codes('Consents and design', 'Design team', 'Whole line', 'Design');
   b.group('D', 'Consents and design', consents, () => {
     b.group('D1', 'Licences', consents, () => {
-      b.add('D100', 'Environmental statement', 40, { codes: consents, after: 'G10', effort: 900, who: ['Environment lead'] });
+      b.add('D100', 'Environmental statement', 40, {
+        codes: consents,
+        after: 'G10',
+        effort: 900,
+        who: ['Environment lead'],
+      });
       b.add('D105', 'Tern colony survey', 15, { codes: consents, after: 'G10 SS+10', who: ['Environment lead'] });
       b.add('D110', 'Marine licence application', 10, { codes: consents, after: 'D100, D105' });
       b.add('D120', 'Public consultation', 30, { codes: consents, after: 'D110', now: 35 });
@@ -119,7 +149,14 @@ function supply(b: PlanBuilder): void {
     b.group('Y2', 'Casting wall units in the yard', yard, () => {
       const order = [4, 5, 3, 6, 2, 7, 1, 8];
       order.forEach((s, k) => {
-        b.add(`Y20${s}`, `Cast units, section ${s}`, 22, { codes: yard, calendar: 'site', after: k === 0 ? 'Y140' : `Y20${order[k - 1]}`, cost: 410_000, effort: 1900, ...(k === 0 && { now: 25 }) });
+        b.add(`Y20${s}`, `Cast units, section ${s}`, 22, {
+          codes: yard,
+          calendar: 'site',
+          after: k === 0 ? 'Y140' : `Y20${order[k - 1]}`,
+          cost: 410_000,
+          effort: 1900,
+          ...(k === 0 && { now: 25 }),
+        });
       });
     });
     b.group('Y3', 'Rock armour supply', stone, () => {
@@ -127,7 +164,12 @@ function supply(b: PlanBuilder): void {
       b.add('Y310', 'Quarry production, first lot', 40, { codes: stone, after: 'Y300' });
       b.add('Y320', 'Sea delivery, first lot', 15, { codes: stone, calendar: 'site', after: 'Y310' });
       b.add('Y330', 'Quarry production, second lot', 60, { codes: stone, after: 'Y310' });
-      b.add('Y340', 'Sea delivery, second lot', 20, { codes: stone, calendar: 'site', after: 'Y330', notEarlier: '2027-03-01' });
+      b.add('Y340', 'Sea delivery, second lot', 20, {
+        codes: stone,
+        calendar: 'site',
+        after: 'Y330',
+        notEarlier: '2027-03-01',
+      });
     });
   });
 }
@@ -137,7 +179,12 @@ function beach(b: PlanBuilder): void {
   b.group('T', 'Beach and toe', marine('Whole line'), () => {
     b.group('T1', 'Access and compound', marine('Harbour'), () => {
       b.add('T100', 'Harbour compound', 20, { codes: marine('Harbour'), calendar: 'site', after: 'G20' });
-      b.add('T110', 'Mobilise piling barge', 10, { codes: marine('Harbour'), calendar: 'site', after: 'T100', now: 12 });
+      b.add('T110', 'Mobilise piling barge', 10, {
+        codes: marine('Harbour'),
+        calendar: 'site',
+        after: 'T100',
+        now: 12,
+      });
       b.add('T120', 'Middle beach ramp', 12, { codes: marine('North beach'), calendar: 'beach', after: 'G20' });
       b.add('T130', 'South beach ramp', 12, { codes: marine('South beach'), calendar: 'beach', after: 'T120 SS+6' });
     });
@@ -145,20 +192,59 @@ function beach(b: PlanBuilder): void {
       for (const s of SECTIONS) {
         const prior = before(s);
         const late: Partial<Said> = s === 4 ? { now: 16 } : s === 5 ? { now: 11 } : {};
-        b.add(`T20${s}`, `Sheet piles, section ${s}`, 13, { codes: marine(half(s)), calendar: 'beach', after: prior ? `T20${prior}` : s === 4 ? 'T120, T110, G30' : 'T120, T130, T110, G30', cost: 260_000, effort: 780, ...place(s), ...late });
+        b.add(`T20${s}`, `Sheet piles, section ${s}`, 13, {
+          codes: marine(half(s)),
+          calendar: 'beach',
+          after: prior ? `T20${prior}` : s === 4 ? 'T120, T110, G30' : 'T120, T130, T110, G30',
+          cost: 260_000,
+          effort: 780,
+          ...place(s),
+          ...late,
+        });
       }
     });
     b.group('T3', 'Toe concrete', marine('Whole line'), () => {
       for (const s of SECTIONS) {
         const prior = before(s);
-        b.add(`T30${s}`, `Toe beam, section ${s}`, 11, { codes: marine(half(s)), calendar: 'beach', after: `T20${s}${prior ? `, T30${prior}` : ''}`, cost: 140_000, effort: 520, ...place(s) });
+        b.add(`T30${s}`, `Toe beam, section ${s}`, 11, {
+          codes: marine(half(s)),
+          calendar: 'beach',
+          after: `T20${s}${prior ? `, T30${prior}` : ''}`,
+          cost: 140_000,
+          effort: 520,
+          ...place(s),
+        });
       }
     });
     b.group('T4', 'Rock armour', marine('Whole line'), () => {
-      b.add('T400', 'Rock armour, north, lower layer', 22, { codes: marine('North beach'), calendar: 'beach', after: 'Y320, T303', from: 0, to: 1300 });
-      b.add('T410', 'Rock armour, south, lower layer', 22, { codes: marine('South beach'), calendar: 'beach', after: 'Y320, T306', from: 1300, to: 2600 });
-      b.add('T420', 'Rock armour, north, upper layer', 18, { codes: marine('North beach'), calendar: 'beach', after: 'T400, W201, Y340', from: 0, to: 1300 });
-      b.add('T430', 'Rock armour, south, upper layer', 18, { codes: marine('South beach'), calendar: 'beach', after: 'T410, W207, Y340', from: 1300, to: 2400 });
+      b.add('T400', 'Rock armour, north, lower layer', 22, {
+        codes: marine('North beach'),
+        calendar: 'beach',
+        after: 'Y320, T303',
+        from: 0,
+        to: 1300,
+      });
+      b.add('T410', 'Rock armour, south, lower layer', 22, {
+        codes: marine('South beach'),
+        calendar: 'beach',
+        after: 'Y320, T306',
+        from: 1300,
+        to: 2600,
+      });
+      b.add('T420', 'Rock armour, north, upper layer', 18, {
+        codes: marine('North beach'),
+        calendar: 'beach',
+        after: 'T400, W201, Y340',
+        from: 0,
+        to: 1300,
+      });
+      b.add('T430', 'Rock armour, south, upper layer', 18, {
+        codes: marine('South beach'),
+        calendar: 'beach',
+        after: 'T410, W207, Y340',
+        from: 1300,
+        to: 2400,
+      });
     });
     b.add('T500', 'Beach and bird watch', 0, { codes: marine('Whole line'), kind: 'levelOfEffort', effort: 1600 });
   });
@@ -172,22 +258,54 @@ function wall(b: PlanBuilder): void {
     b.group('W1', 'Wall base', civil('Whole line'), () => {
       for (const s of SECTIONS) {
         const prior = before(s);
-        b.add(`W10${s}`, `Wall base, section ${s}`, 16, { codes: civil(half(s)), calendar: 'site', after: `T30${s}${prior ? `, W10${prior}` : ''}`, cost: 190_000, effort: 1100, ...place(s) });
+        b.add(`W10${s}`, `Wall base, section ${s}`, 16, {
+          codes: civil(half(s)),
+          calendar: 'site',
+          after: `T30${s}${prior ? `, W10${prior}` : ''}`,
+          cost: 190_000,
+          effort: 1100,
+          ...place(s),
+        });
       }
     });
     b.group('W2', 'Setting wall units', civil('Whole line'), () => {
       for (const s of SECTIONS) {
         const prior = before(s);
-        b.add(`W20${s}`, `Set units, section ${s}`, 20, { codes: civil(half(s)), calendar: 'site', after: `W10${s}, Y20${s}${prior ? `, W20${prior}` : ''}`, cost: 230_000, effort: 960, ...place(s) });
+        b.add(`W20${s}`, `Set units, section ${s}`, 20, {
+          codes: civil(half(s)),
+          calendar: 'site',
+          after: `W10${s}, Y20${s}${prior ? `, W20${prior}` : ''}`,
+          cost: 230_000,
+          effort: 960,
+          ...place(s),
+        });
       }
     });
     b.group('W3', 'Joints and backfill', civil('Whole line'), () => {
       for (const s of SECTIONS) {
-        b.add(`W30${s}`, `Joints and backfill, section ${s}`, 14, { codes: civil(half(s)), calendar: 'site', after: `W20${s} SS+10, W20${s} FF+5`, cost: 95_000, effort: 640, ...place(s) });
+        b.add(`W30${s}`, `Joints and backfill, section ${s}`, 14, {
+          codes: civil(half(s)),
+          calendar: 'site',
+          after: `W20${s} SS+10, W20${s} FF+5`,
+          cost: 95_000,
+          effort: 640,
+          ...place(s),
+        });
       }
     });
-    b.add('W400', 'Closing section at the station', 40, { codes: civil('Station'), after: 'W308, W301, T430', cost: 520_000, effort: 2300, from: 2400, to: 2600 });
-    b.add('W500', 'Site management, civil works', 0, { codes: civil('Whole line'), kind: 'levelOfEffort', effort: 5200 });
+    b.add('W400', 'Closing section at the station', 40, {
+      codes: civil('Station'),
+      after: 'W308, W301, T430',
+      cost: 520_000,
+      effort: 2300,
+      from: 2400,
+      to: 2600,
+    });
+    b.add('W500', 'Site management, civil works', 0, {
+      codes: civil('Whole line'),
+      kind: 'levelOfEffort',
+      effort: 5200,
+    });
   });
   b.link('W104', 'W500', 'SS');
   b.link('W500', 'W400', 'FF');
@@ -197,10 +315,25 @@ function promenade(b: PlanBuilder): void {
   const civil = (area: string) => codes('Promenade', 'Civil works', area, 'Civil');
   b.group('P', 'Promenade', civil('Whole line'), () => {
     b.group('P1', 'Ducts and drains', civil('Whole line'), () => {
-      for (const s of SECTIONS) b.add(`P10${s}`, `Ducts and drains, section ${s}`, 9, { codes: civil(half(s)), calendar: 'site', after: `W30${s}, D230${before(s) ? `, P10${before(s)}` : ''}`, effort: 420, ...place(s) });
+      for (const s of SECTIONS)
+        b.add(`P10${s}`, `Ducts and drains, section ${s}`, 9, {
+          codes: civil(half(s)),
+          calendar: 'site',
+          after: `W30${s}, D230${before(s) ? `, P10${before(s)}` : ''}`,
+          effort: 420,
+          ...place(s),
+        });
     });
     b.group('P2', 'Paving', civil('Whole line'), () => {
-      for (const s of SECTIONS) b.add(`P20${s}`, `Paving, section ${s}`, 18, { codes: civil(half(s)), calendar: 'site', after: `P10${s}${before(s) ? `, P20${before(s)}` : ''}`, cost: 120_000, effort: 700, ...place(s) });
+      for (const s of SECTIONS)
+        b.add(`P20${s}`, `Paving, section ${s}`, 18, {
+          codes: civil(half(s)),
+          calendar: 'site',
+          after: `P10${s}${before(s) ? `, P20${before(s)}` : ''}`,
+          cost: 120_000,
+          effort: 700,
+          ...place(s),
+        });
     });
     b.group('P3', 'Railings and lighting', civil('Whole line'), () => {
       b.add('P300', 'Railings, north', 25, { codes: civil('North beach'), after: 'P202 FS-5', from: 0, to: 1300 });
@@ -220,9 +353,23 @@ function station(b: PlanBuilder): void {
   b.group('L', 'Lifeboat station', building, () => {
     b.group('L1', 'Foundations and slip', building, () => {
       b.add('L100', 'Clear the old boathouse', 15, { codes: building, after: 'D140', cost: 90_000 });
-      b.add('L110', 'Bored piles', 20, { codes: building, calendar: 'site', after: 'L100, D235', now: 34, waits: 5, cost: 380_000, effort: 1500 });
+      b.add('L110', 'Bored piles', 20, {
+        codes: building,
+        calendar: 'site',
+        after: 'L100, D235',
+        now: 34,
+        waits: 5,
+        cost: 380_000,
+        effort: 1500,
+      });
       b.add('L120', 'Ground beams and slab', 22, { codes: building, after: 'L110', cost: 260_000 });
-      b.add('L130', 'Slipway concrete', 35, { codes: building, calendar: 'site', after: 'L110, D250', cost: 450_000, effort: 2000 });
+      b.add('L130', 'Slipway concrete', 35, {
+        codes: building,
+        calendar: 'site',
+        after: 'L110, D250',
+        cost: 450_000,
+        effort: 2000,
+      });
     });
     b.group('L2', 'Frame and roof', building, () => {
       b.add('L140', 'Steel frame', 25, { codes: building, after: 'L120', cost: 420_000 });

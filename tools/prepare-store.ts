@@ -25,13 +25,28 @@ function demoBriefs({ key, current }: DemoPlan): [name: string, brief: TimelineB
   if (key === 'museum-move') {
     return [
       ['By project', { ...first, lanes: 'project', colour: 'team', level: 2 }],
-      ['By kind of project', { ...first, lanes: 'kind', colour: 'phase', level: 2, page: 'wide slide', include: 'both' }],
-      ['What transport and conservation do', { ...first, lanes: 'team', colour: 'project', level: null, where: [{ field: 'team', keep: 'only', values: ['Transport', 'Conservation'] }] }],
+      [
+        'By kind of project',
+        { ...first, lanes: 'kind', colour: 'phase', level: 2, page: 'wide slide', include: 'both' },
+      ],
+      [
+        'What transport and conservation do',
+        {
+          ...first,
+          lanes: 'team',
+          colour: 'project',
+          level: null,
+          where: [{ field: 'team', keep: 'only', values: ['Transport', 'Conservation'] }],
+        },
+      ],
     ];
   }
   return [
     ['The whole works', { ...first, lanes: 'phase', colour: 'discipline', level: 2 }],
-    ['Gates and payments', { ...first, include: 'milestones', level: null, lanes: 'phase', colour: null, page: 'A4 landscape' }],
+    [
+      'Gates and payments',
+      { ...first, include: 'milestones', level: null, lanes: 'phase', colour: null, page: 'A4 landscape' },
+    ],
     ['Every activity', { ...first, lanes: 'phase', colour: 'discipline', level: null, page: 'A3 landscape' }],
   ];
 }
@@ -44,7 +59,9 @@ await migrateStore(store);
 const workspace = await firstWorkspace(store, 'Our work');
 if (workspace.created) {
   for (const demo of demoPlans().reverse()) {
-    const planId = await createPlan(store, workspace.id, demo.current, demo.currentEdition, [{ name: demo.baselineEdition, plan: demo.baseline }]);
+    const planId = await createPlan(store, workspace.id, demo.current, demo.currentEdition, [
+      { name: demo.baselineEdition, plan: demo.baseline },
+    ]);
     for (const [name, brief] of demoBriefs(demo)) await createExhibit(store, workspace.id, planId, name, brief);
   }
 }

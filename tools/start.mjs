@@ -33,8 +33,12 @@ async function choosePort() {
   const said = process.env.PORT;
   if (said !== undefined) {
     const port = Number(said);
-    if (!Number.isInteger(port) || port < 1 || port > 65535) throw new SetupError(`PORT is “${said}”; it has to be a number from 1 to 65535.`);
-    if (await isListening(port)) throw new SetupError(`Port ${port} is in use. Choose another one with PORT, or leave it out and a free one is found.`);
+    if (!Number.isInteger(port) || port < 1 || port > 65535)
+      throw new SetupError(`PORT is “${said}”; it has to be a number from 1 to 65535.`);
+    if (await isListening(port))
+      throw new SetupError(
+        `Port ${port} is in use. Choose another one with PORT, or leave it out and a free one is found.`,
+      );
     return port;
   }
   if (!(await isListening(3000))) return 3000;
@@ -61,7 +65,9 @@ async function start() {
   mkdirSync(join(root, '.data'), { recursive: true });
   const held = await alreadyRunning();
   if (held) {
-    say(`Clembo is already running${held.address ? ` at ${held.address}` : ' (it is still starting)'} (process ${held.pid}). Stop it there with Ctrl-C before starting again.`);
+    say(
+      `Clembo is already running${held.address ? ` at ${held.address}` : ' (it is still starting)'} (process ${held.pid}). Stop it there with Ctrl-C before starting again.`,
+    );
     return false;
   }
   writeFileSync(lock, JSON.stringify({ pid: process.pid }));
@@ -73,30 +79,46 @@ async function start() {
   let admin = '-';
   if (url) {
     say(`· Using the database of DATABASE_URL (${new URL(url).host})`);
-    if (fresh) throw new SetupError('--fresh empties the private database only. To begin anew on your own server, empty its database there.');
+    if (fresh)
+      throw new SetupError(
+        '--fresh empties the private database only. To begin anew on your own server, empty its database there.',
+      );
   } else {
     const bin = await needDebian('postgresql', findPostgres, 'PostgreSQL');
     cluster = await step('Starting the database', () => startCluster(root, 'app', bin));
     ({ url, admin } = cluster);
   }
   await step(fresh ? 'Making a new demo' : 'Preparing the data', () =>
-    run(process.execPath, ['--import', 'tsx', join(root, 'tools/prepare-store.ts'), admin, url, ...(fresh ? ['--fresh'] : [])], { cwd: root }),
+    run(
+      process.execPath,
+      ['--import', 'tsx', join(root, 'tools/prepare-store.ts'), admin, url, ...(fresh ? ['--fresh'] : [])],
+      { cwd: root },
+    ),
   );
   await buildWeb(root, '.next');
 
-  server = spawn(process.execPath, [join(root, 'node_modules/next/dist/bin/next'), 'start', 'apps/web', '-p', String(port), '-H', '127.0.0.1'], {
-    cwd: root, stdio: ['ignore', 'ignore', 'inherit'], detached: true,
-    env: { ...process.env, DATABASE_URL: url, NEXT_TELEMETRY_DISABLED: '1', CLEMBO_DIST: '.next' },
-  });
+  server = spawn(
+    process.execPath,
+    [join(root, 'node_modules/next/dist/bin/next'), 'start', 'apps/web', '-p', String(port), '-H', '127.0.0.1'],
+    {
+      cwd: root,
+      stdio: ['ignore', 'ignore', 'inherit'],
+      detached: true,
+      env: { ...process.env, DATABASE_URL: url, NEXT_TELEMETRY_DISABLED: '1', CLEMBO_DIST: '.next' },
+    },
+  );
   server.on('exit', (code) => {
-    if (!stopping) void stop().then(() => fail(new SetupError(`The application stopped by itself (exit code ${code}).`)));
+    if (!stopping)
+      void stop().then(() => fail(new SetupError(`The application stopped by itself (exit code ${code}).`)));
   });
-  for (let k = 0; k < 600 && server.exitCode === null && !(await isListening(port)); k++) await new Promise((r) => setTimeout(r, 100));
+  for (let k = 0; k < 600 && server.exitCode === null && !(await isListening(port)); k++)
+    await new Promise((r) => setTimeout(r, 100));
   if (server.exitCode !== null) return true;
   const address = `http://127.0.0.1:${port}`;
   writeFileSync(lock, JSON.stringify({ pid: process.pid, address }));
   say(`\nClembo is ready: ${address}\nStop it with Ctrl-C.`);
-  if ((process.env.DISPLAY || process.env.WAYLAND_DISPLAY) && findProgram('xdg-open')) spawn('xdg-open', [address], { stdio: 'ignore', detached: true }).unref();
+  if ((process.env.DISPLAY || process.env.WAYLAND_DISPLAY) && findProgram('xdg-open'))
+    spawn('xdg-open', [address], { stdio: 'ignore', detached: true }).unref();
   return true;
 }
 
@@ -104,7 +126,10 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) {
   process.on(signal, () => {
     if (stopping) return;
     say('\nStopping …');
-    void stop().then(() => process.exit(0), (error) => (fail(error), process.exit(1)));
+    void stop().then(
+      () => process.exit(0),
+      (error) => (fail(error), process.exit(1)),
+    );
   });
 }
 

@@ -19,7 +19,9 @@ let server = null;
 
 /** A check that prints only when it fails. */
 async function check(name, command, args) {
-  const { code, output } = await step(name, () => capture(command, args, { cwd: root, env: { ...process.env, npm_config_loglevel: 'error' } }));
+  const { code, output } = await step(name, () =>
+    capture(command, args, { cwd: root, env: { ...process.env, npm_config_loglevel: 'error' } }),
+  );
   if (code === 0) return;
   totals.failed++;
   say(output.trimEnd());
@@ -28,14 +30,33 @@ async function check(name, command, args) {
 async function jest(project, env = {}) {
   const report = join(root, 'tests/out', `${project}.json`);
   rmSync(report, { force: true });
-  const args = ['--experimental-vm-modules', '--disable-warning=ExperimentalWarning', join(root, 'node_modules/jest/bin/jest.js'), '--selectProjects', project, '--json', `--outputFile=${report}`, ...(project === 'unit' ? [] : ['--runInBand'])];
-  const { output } = await step(`Tests: ${project}`, () => capture(process.execPath, args, { cwd: root, env: { ...process.env, ...env } }));
+  const args = [
+    '--experimental-vm-modules',
+    '--disable-warning=ExperimentalWarning',
+    join(root, 'node_modules/jest/bin/jest.js'),
+    '--selectProjects',
+    project,
+    '--json',
+    `--outputFile=${report}`,
+    ...(project === 'unit' ? [] : ['--runInBand']),
+  ];
+  const { output } = await step(`Tests: ${project}`, () =>
+    capture(process.execPath, args, { cwd: root, env: { ...process.env, ...env } }),
+  );
   try {
     const result = JSON.parse(readFileSync(report, 'utf8'));
     totals.passed += result.numPassedTests;
-    totals.failed += result.numFailedTests + result.testResults.filter((t) => t.status === 'failed' && t.assertionResults.length === 0).length;
+    totals.failed +=
+      result.numFailedTests +
+      result.testResults.filter((t) => t.status === 'failed' && t.assertionResults.length === 0).length;
     say(`  ${result.numPassedTests} passed, ${result.numFailedTests} failed`);
-    if (!result.success) say(result.testResults.filter((t) => t.status === 'failed').map((t) => t.message).join('\n'));
+    if (!result.success)
+      say(
+        result.testResults
+          .filter((t) => t.status === 'failed')
+          .map((t) => t.message)
+          .join('\n'),
+      );
   } catch {
     totals.failed++;
     say(output.slice(-8000));
@@ -44,10 +65,17 @@ async function jest(project, env = {}) {
 
 async function startServer(url) {
   const port = await freePort();
-  server = spawn(process.execPath, [join(root, 'node_modules/next/dist/bin/next'), 'start', 'apps/web', '-p', String(port), '-H', '127.0.0.1'], {
-    cwd: root, stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DATABASE_URL: url, NEXT_TELEMETRY_DISABLED: '1', CLEMBO_DIST: '.next-test' },
-  });
-  for (let k = 0; k < 300 && server.exitCode === null && !(await isListening(port)); k++) await new Promise((r) => setTimeout(r, 100));
+  server = spawn(
+    process.execPath,
+    [join(root, 'node_modules/next/dist/bin/next'), 'start', 'apps/web', '-p', String(port), '-H', '127.0.0.1'],
+    {
+      cwd: root,
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: { ...process.env, DATABASE_URL: url, NEXT_TELEMETRY_DISABLED: '1', CLEMBO_DIST: '.next-test' },
+    },
+  );
+  for (let k = 0; k < 300 && server.exitCode === null && !(await isListening(port)); k++)
+    await new Promise((r) => setTimeout(r, 100));
   if (!(await isListening(port))) throw new SetupError('The application did not start for the tests.');
   return `http://127.0.0.1:${port}`;
 }
@@ -61,7 +89,14 @@ async function main() {
   if (wants('types')) await check('Types', bin('tsc'), ['--noEmit', '-p', 'tsconfig.json']);
   if (wants('lint')) {
     await check('Lint', bin('eslint'), ['.']);
-    await check('Import boundaries', bin('depcruise'), ['packages', 'apps/cli/src', 'apps/web/src', 'demo', '--config', '.dependency-cruiser.cjs']);
+    await check('Import boundaries', bin('depcruise'), [
+      'packages',
+      'apps/cli/src',
+      'apps/web/src',
+      'demo',
+      '--config',
+      '.dependency-cruiser.cjs',
+    ]);
     await check('Format', bin('biome'), ['check', '.']);
   }
   if (wants('unit')) await jest('unit');
@@ -69,13 +104,22 @@ async function main() {
   const postgres = await needDebian('postgresql', findPostgres, 'PostgreSQL');
   cluster = await step('Starting the test database', () => startCluster(root, 'test', postgres));
   const database = (name) => cluster.url.replace(/\/[^/]*$/, `/${name}`);
-  if (wants('store')) await jest('store', { CLEMBO_TEST_ADMIN: cluster.admin, CLEMBO_TEST_DATABASE: database('clembo_store') });
+  if (wants('store'))
+    await jest('store', { CLEMBO_TEST_ADMIN: cluster.admin, CLEMBO_TEST_DATABASE: database('clembo_store') });
   if (!wants('e2e')) return;
-  const chromium = await needDebian('chromium', () => process.env.CHROMIUM ?? findProgram('chromium', 'chromium-browser'), 'Chromium');
+  const chromium = await needDebian(
+    'chromium',
+    () => process.env.CHROMIUM ?? findProgram('chromium', 'chromium-browser'),
+    'Chromium',
+  );
   await needDebian('poppler-utils', () => findProgram('pdftotext'), 'pdftotext (poppler-utils)');
   await needDebian('qpdf', () => findProgram('qpdf'), 'qpdf');
   const url = database('clembo_e2e');
-  await step('Preparing the test data', () => run(process.execPath, ['--import', 'tsx', join(root, 'tools/prepare-store.ts'), cluster.admin, url, '--fresh'], { cwd: root }));
+  await step('Preparing the test data', () =>
+    run(process.execPath, ['--import', 'tsx', join(root, 'tools/prepare-store.ts'), cluster.admin, url, '--fresh'], {
+      cwd: root,
+    }),
+  );
   await buildWeb(root, '.next-test');
   const address = await startServer(url);
   await jest('e2e', { CLEMBO_ADDRESS: address, CHROMIUM: chromium, DATABASE_URL: url });

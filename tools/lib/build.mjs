@@ -30,6 +30,12 @@ export async function buildWeb(root, folder) {
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === mark) return;
   needSpace(root, 600, 'building');
   const env = { ...process.env, NEXT_TELEMETRY_DISABLED: '1', CLEMBO_DIST: folder };
-  await step('Building the application (about a minute)', () => run(join(root, 'node_modules/.bin/next'), ['build', 'apps/web'], { cwd: root, env, stdio: ['ignore', 'ignore', 'inherit'] }));
+  await step('Building the application (about a minute)', () =>
+    run(join(root, 'node_modules/.bin/next'), ['build', 'apps/web'], {
+      cwd: root,
+      env,
+      stdio: ['ignore', 'ignore', 'inherit'],
+    }),
+  );
   writeFileSync(stamp, mark);
 }

@@ -1,6 +1,16 @@
 import { spawn } from 'node:child_process';
 import { createHash, randomBytes } from 'node:crypto';
-import { chownSync, existsSync, mkdirSync, openSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  chownSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { createServer, connect } from 'node:net';
 import { dirname, join } from 'node:path';
 import { capture } from './run.mjs';
@@ -14,7 +24,10 @@ async function serverUser() {
   if (!isRoot) return {};
   const id = async (flag) => Number((await capture('id', [flag, 'postgres'])).output.trim());
   const [uid, gid] = [await id('-u'), await id('-g')];
-  if (!Number.isInteger(uid) || !Number.isInteger(gid)) throw new SetupError('PostgreSQL does not run as root, and there is no user “postgres” to run it as. Install the Debian package postgresql.');
+  if (!Number.isInteger(uid) || !Number.isInteger(gid))
+    throw new SetupError(
+      'PostgreSQL does not run as root, and there is no user “postgres” to run it as. Install the Debian package postgresql.',
+    );
   return { uid, gid };
 }
 
@@ -91,7 +104,10 @@ async function leftRunning(data) {
     if (await isListening(port)) return { pid, port };
     await new Promise((r) => setTimeout(r, 500));
   }
-  if (isAlive(pid) && isPostgres(pid)) throw new SetupError(`A PostgreSQL server (process ${pid}) holds ${data} but does not answer. End it, then start again.`);
+  if (isAlive(pid) && isPostgres(pid))
+    throw new SetupError(
+      `A PostgreSQL server (process ${pid}) holds ${data} but does not answer. End it, then start again.`,
+    );
   rmSync(file, { force: true });
   return null;
 }
@@ -105,7 +121,23 @@ async function initialise(bin, home, data, user) {
     const file = join(home, 'password');
     writeFileSync(file, password, { mode: 0o600 });
     if (user.uid !== undefined) chownSync(file, user.uid, user.gid);
-    const made = await capture(join(bin, 'initdb'), ['-D', fresh, '-U', USER, '-A', 'scram-sha-256', `--pwfile=${file}`, '-E', 'UTF8', '--locale=C.UTF-8', '--no-sync'], { ...user, cwd: '/' });
+    const made = await capture(
+      join(bin, 'initdb'),
+      [
+        '-D',
+        fresh,
+        '-U',
+        USER,
+        '-A',
+        'scram-sha-256',
+        `--pwfile=${file}`,
+        '-E',
+        'UTF8',
+        '--locale=C.UTF-8',
+        '--no-sync',
+      ],
+      { ...user, cwd: '/' },
+    );
     if (made.code !== 0) throw new SetupError(`The database cluster could not be made:\n${made.output.trim()}`);
     // Only a whole cluster gets its name, so that an interrupted start leaves nothing half-made behind.
     renameSync(fresh, data);
@@ -125,9 +157,13 @@ export async function startCluster(root, name, bin) {
   if (!existsSync(join(data, 'PG_VERSION'))) await initialise(bin, home, data, user);
   const has = readFileSync(join(data, 'PG_VERSION'), 'utf8').trim();
   const is = (await capture(join(bin, 'postgres'), ['--version'])).output.match(/(\d+)(\.|$|\s)/)?.[1];
-  if (has !== is) throw new SetupError(`${data} was made by PostgreSQL ${has}; the one found here is ${is}. Install PostgreSQL ${has}, or use another server with DATABASE_URL.`);
+  if (has !== is)
+    throw new SetupError(
+      `${data} was made by PostgreSQL ${has}; the one found here is ${is}. Install PostgreSQL ${has}, or use another server with DATABASE_URL.`,
+    );
 
-  const url = (port, database = 'clembo') => `postgresql://${USER}:${readFileSync(join(home, 'password'), 'utf8')}@127.0.0.1:${port}/${database}`;
+  const url = (port, database = 'clembo') =>
+    `postgresql://${USER}:${readFileSync(join(home, 'password'), 'utf8')}@127.0.0.1:${port}/${database}`;
   const running = await leftRunning(data);
   if (running) {
     say(`  A database server left by an earlier start is used again (process ${running.pid}).`);
@@ -143,9 +179,16 @@ export async function startCluster(root, name, bin) {
   const port = await freePort();
   const log = join(home, 'server.log');
   const out = openSync(log, 'a');
-  const server = spawn(join(bin, 'postgres'), ['-D', data, '-p', String(port), '-c', 'listen_addresses=127.0.0.1', '-c', 'unix_socket_directories='], {
-    ...user, cwd: '/', stdio: ['ignore', out, out], detached: true,
-  });
+  const server = spawn(
+    join(bin, 'postgres'),
+    ['-D', data, '-p', String(port), '-c', 'listen_addresses=127.0.0.1', '-c', 'unix_socket_directories='],
+    {
+      ...user,
+      cwd: '/',
+      stdio: ['ignore', out, out],
+      detached: true,
+    },
+  );
   let ended = false;
   const exit = new Promise((resolve) => server.on('exit', () => resolve((ended = true))));
   server.on('error', () => {

@@ -10,21 +10,29 @@ export const isRoot = process.getuid?.() === 0;
 export function needSpace(folder, megabytes, what) {
   const { bavail, bsize } = statfsSync(folder);
   const free = Math.floor((bavail * bsize) / 1048576);
-  if (free < megabytes) throw new SetupError(`The disk of ${folder} has ${free} MB free; ${what} needs about ${megabytes} MB. Free some space and start again; nothing is lost.`);
+  if (free < megabytes)
+    throw new SetupError(
+      `The disk of ${folder} has ${free} MB free; ${what} needs about ${megabytes} MB. Free some space and start again; nothing is lost.`,
+    );
 }
 
 export function needNode() {
   const [major, minor] = process.versions.node.split('.').map(Number);
-  if (major < 20 || (major === 20 && minor < 12)) throw new SetupError(`Clembo needs Node.js 20.12 or newer; this is ${process.versions.node}.`);
+  if (major < 20 || (major === 20 && minor < 12))
+    throw new SetupError(`Clembo needs Node.js 20.12 or newer; this is ${process.versions.node}.`);
 }
 
 /** Installs the npm packages when the lock file is not the one they were installed from. */
 export async function installPackages(root) {
   const stamp = join(root, 'node_modules/.clembo-installed');
-  const wanted = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+  const wanted = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   needSpace(root, 1500, 'installing packages');
-  await step('Installing npm packages', () => run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root }));
+  await step('Installing npm packages', () =>
+    run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root }),
+  );
   writeFileSync(stamp, wanted);
 }
 
@@ -53,8 +61,12 @@ export async function needDebian(name, find, what) {
   const found = find();
   if (found) return found;
   const command = `apt-get update && apt-get install -y --no-install-recommends ${name}`;
-  if (!isRoot) throw new SetupError(`${what} is missing. Install it with:\n\n  sudo sh -c '${command}'\n\nand start again.`);
-  if (!findProgram('apt-get')) throw new SetupError(`${what} is missing, and this system has no apt-get to install Debian's package “${name}” with. Install it by hand and start again.`);
+  if (!isRoot)
+    throw new SetupError(`${what} is missing. Install it with:\n\n  sudo sh -c '${command}'\n\nand start again.`);
+  if (!findProgram('apt-get'))
+    throw new SetupError(
+      `${what} is missing, and this system has no apt-get to install Debian's package “${name}” with. Install it by hand and start again.`,
+    );
   await step(`Installing ${what}`, async () => {
     const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
     const quiet = { env, stdio: ['ignore', 'ignore', 'inherit'] };

@@ -5,9 +5,13 @@ import { SetupError } from './say.mjs';
 export function run(command, args, options = {}) {
   return new Promise((resolve, reject) => {
     const child = spawn(command, args, { stdio: 'inherit', ...options });
-    child.on('error', (error) => reject(new SetupError(`${command} could not be started (${error.code ?? error.message}).`)));
+    child.on('error', (error) =>
+      reject(new SetupError(`${command} could not be started (${error.code ?? error.message}).`)),
+    );
     child.on('exit', (code, signal) =>
-      code === 0 ? resolve() : reject(new SetupError(`${command} ${args.join(' ')} failed (${signal ?? `exit code ${code}`}).`)),
+      code === 0
+        ? resolve()
+        : reject(new SetupError(`${command} ${args.join(' ')} failed (${signal ?? `exit code ${code}`}).`)),
     );
   });
 }

@@ -15,7 +15,8 @@ export async function step(name, work) {
 
 /** Ends the process with the message of a known error, or with the whole of an unknown one. */
 export function fail(error) {
-  if (error?.code === 'ENOSPC') say(`\nThe disk is full (${error.path ?? error.message}). Free some space and start again; nothing is lost.`);
+  if (error?.code === 'ENOSPC')
+    say(`\nThe disk is full (${error.path ?? error.message}). Free some space and start again; nothing is lost.`);
   else say(`\n${error instanceof SetupError ? error.message : (error?.stack ?? error)}`);
   process.exitCode = 1;
 }

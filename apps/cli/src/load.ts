@@ -42,10 +42,16 @@ export async function loadPlan(file: string, options: LoadOptions): Promise<Load
   return { ...loaded, plan: withOptions(loaded.plan, options, calendar) };
 }
 
-async function loadTable(bytes: Uint8Array, file: string, options: LoadOptions, calendar: CalendarSpec | null): Promise<Loaded> {
+async function loadTable(
+  bytes: Uint8Array,
+  file: string,
+  options: LoadOptions,
+  calendar: CalendarSpec | null,
+): Promise<Loaded> {
   const tables = await readTables(bytes, basename(file));
   const table = options.sheet === undefined ? tables[0]! : tables.find((t) => t.sheet === options.sheet);
-  if (!table) throw new UsageError(`${file} has no sheet “${options.sheet}”. It has: ${tables.map((t) => t.sheet).join(', ')}.`);
+  if (!table)
+    throw new UsageError(`${file} has no sheet “${options.sheet}”. It has: ${tables.map((t) => t.sheet).join(', ')}.`);
   const map = guessColumnMap(table);
   if (options.map !== undefined) applyMap(map, await readJson(options.map), options.map);
   const order = options['date-order'];
@@ -54,34 +60,56 @@ async function loadTable(bytes: Uint8Array, file: string, options: LoadOptions, 
     map.dateOrder = order;
   }
   if (map.dateOrder === null) {
-    throw new UsageError(`${file}: the dates leave open whether day or month comes first. Say which with --date-order dmy or --date-order mdy.`);
+    throw new UsageError(
+      `${file}: the dates leave open whether day or month comes first. Say which with --date-order dmy or --date-order mdy.`,
+    );
   }
   const intake = readPlan(table, map, {
     name: basename(file, extname(file)),
-    ...(calendar && { calendars: [calendar, FIVE_DAY, SIX_DAY, SEVEN_DAY].filter((c, i, all) => all.findIndex((x) => x.id === c.id) === i), calendar: calendar.id }),
+    ...(calendar && {
+      calendars: [calendar, FIVE_DAY, SIX_DAY, SEVEN_DAY].filter(
+        (c, i, all) => all.findIndex((x) => x.id === c.id) === i,
+      ),
+      calendar: calendar.id,
+    }),
   });
   return { plan: intake.plan, problems: intake.problems };
 }
 
 /** Lays a map of the person's own over the guessed one: headings to field ids, `code:NAME` or `skip`. */
 function applyMap(map: ColumnMap, said: unknown, file: string): void {
-  if (typeof said !== 'object' || said === null || Array.isArray(said)) throw new UsageError(`${file}: expected an object of headings and fields.`);
+  if (typeof said !== 'object' || said === null || Array.isArray(said))
+    throw new UsageError(`${file}: expected an object of headings and fields.`);
   for (const [heading, meaning] of Object.entries(said)) {
     const column = map.headings.indexOf(heading);
-    if (column < 0) throw new UsageError(`${file}: there is no column “${heading}”. The columns are: ${map.headings.filter(Boolean).join(', ')}.`);
+    if (column < 0)
+      throw new UsageError(
+        `${file}: there is no column “${heading}”. The columns are: ${map.headings.filter(Boolean).join(', ')}.`,
+      );
     map.columns[column] = readMeaning(heading, meaning, file);
     const now = map.columns[column]!;
     map.columns.forEach((m, c) => {
-      if (c !== column && now.as === 'field' && m.as === 'field' && m.field === now.field && !(map.headings[c]! in said)) map.columns[c] = { as: 'skip' };
+      if (
+        c !== column &&
+        now.as === 'field' &&
+        m.as === 'field' &&
+        m.field === now.field &&
+        !(map.headings[c]! in said)
+      )
+        map.columns[c] = { as: 'skip' };
     });
   }
 }
 
 function readMeaning(heading: string, meaning: unknown, file: string): ColumnMeaning {
   if (meaning === 'skip') return { as: 'skip' };
-  if (typeof meaning === 'string' && meaning.startsWith('code:')) return { as: 'code', name: meaning.slice(5) || heading };
-  if (typeof meaning === 'string' && fieldById(meaning)) return { as: 'field', field: meaning as Extract<ColumnMeaning, { as: 'field' }>['field'] };
-  throw new UsageError(`${file}: “${String(meaning)}” for “${heading}” is not a field. Use a field such as name, start or finish, code:NAME, or skip.`);
+  if (typeof meaning === 'string' && meaning.startsWith('code:'))
+    return { as: 'code', name: meaning.slice(5) || heading };
+  if (typeof meaning === 'string' && fieldById(meaning))
+    return { as: 'field', field: meaning as Extract<ColumnMeaning, { as: 'field' }>['field'] };
+  throw new UsageError(
+    `${file}: “${String(meaning)}” for “${heading}” is not a field. Use a field such as name, start or finish, code:NAME, or skip.`,
+  );
 }
 
 function withOptions(plan: Plan, options: LoadOptions, calendar: CalendarSpec | null): Plan {
@@ -93,7 +121,8 @@ function withOptions(plan: Plan, options: LoadOptions, calendar: CalendarSpec | 
   if (options.start !== undefined) changed.start = readDay(options.start, '--start');
   if (options['status-date'] !== undefined) changed.statusDate = readDay(options['status-date'], '--status-date');
   if (options.source !== undefined) {
-    if (options.source !== 'given' && options.source !== 'computed') throw new UsageError(`--source takes given or computed, not “${options.source}”.`);
+    if (options.source !== 'given' && options.source !== 'computed')
+      throw new UsageError(`--source takes given or computed, not “${options.source}”.`);
     changed.source = options.source;
   }
   if (options.override && options.retained) throw new UsageError('--retained and --override exclude each other.');
@@ -115,7 +144,9 @@ async function readCalendar(said: string | undefined): Promise<CalendarSpec | nu
   const result = CalendarSpec.safeParse(await readJson(said));
   if (result.success) return result.data;
   const issue = result.error.issues[0]!;
-  throw new UsageError(`${said}: not a calendar: ${issue.path.join('.') || 'the document'}: ${issue.message}. Use five-day, six-day, seven-day or a JSON file.`);
+  throw new UsageError(
+    `${said}: not a calendar: ${issue.path.join('.') || 'the document'}: ${issue.message}. Use five-day, six-day, seven-day or a JSON file.`,
+  );
 }
 
 async function readBytes(file: string): Promise<Uint8Array> {
@@ -123,7 +154,9 @@ async function readBytes(file: string): Promise<Uint8Array> {
     return await readFile(file);
   } catch (error) {
     const { code } = error as NodeJS.ErrnoException;
-    throw new UsageError(code === 'ENOENT' ? `There is no file ${file}.` : `${file} could not be read (${code ?? 'unknown reason'}).`);
+    throw new UsageError(
+      code === 'ENOENT' ? `There is no file ${file}.` : `${file} could not be read (${code ?? 'unknown reason'}).`,
+    );
   }
 }
 

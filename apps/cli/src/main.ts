@@ -74,7 +74,8 @@ async function run(argv: string[]): Promise<string> {
     case 'compose':
       return composeCommand(await load(), values.brief, values.out);
     case 'brief':
-      if (values.kind !== undefined && values.kind !== 'timeline') throw new UsageError(`--kind takes timeline, not “${values.kind}”.`);
+      if (values.kind !== undefined && values.kind !== 'timeline')
+        throw new UsageError(`--kind takes timeline, not “${values.kind}”.`);
       return `${JSON.stringify(defaultTimelineBrief(), null, 2)}\n`;
     default:
       throw new UsageError(`there is no command “${command}”. \`clembo --help\` lists them.`);

@@ -6,7 +6,12 @@ import { from as copyFrom } from 'pg-copy-streams';
 export type CopyValue = string | number | boolean | null | object;
 
 /** Writes many rows with COPY, the fastest way PostgreSQL takes them. Table and columns are our own names. */
-export async function copyRows(client: pg.PoolClient, table: string, columns: string[], rows: Iterable<CopyValue[]>): Promise<void> {
+export async function copyRows(
+  client: pg.PoolClient,
+  table: string,
+  columns: string[],
+  rows: Iterable<CopyValue[]>,
+): Promise<void> {
   const names = columns.map((c) => `"${c}"`).join(', ');
   await pipeline(Readable.from(chunks(rows)), client.query(copyFrom(`copy "${table}" (${names}) from stdin`)));
 }
@@ -31,5 +36,8 @@ function copyText(value: CopyValue): string {
   if (typeof value === 'number') return String(value);
   if (typeof value === 'boolean') return value ? 't' : 'f';
   const text = typeof value === 'string' ? value : JSON.stringify(value);
-  return text.replace(/[\\\t\n\r]/g, (c) => ESCAPES[c]!).replaceAll('\u0000', '').replaceAll('\\\\u0000', '');
+  return text
+    .replace(/[\\\t\n\r]/g, (c) => ESCAPES[c]!)
+    .replaceAll('\u0000', '')
+    .replaceAll('\\\\u0000', '');
 }

@@ -29,7 +29,10 @@ export async function migrateStore(store: Store, folder = migrationsFolder()): P
 export const migrationsFolder = (): string => join(dirname(fileURLToPath(import.meta.url)), '../drizzle');
 
 /** Runs work in one transaction, with the connection for COPY and Drizzle over the same one. */
-export async function inTransaction<T>(store: Store, work: (db: Database, client: pg.PoolClient) => Promise<T>): Promise<T> {
+export async function inTransaction<T>(
+  store: Store,
+  work: (db: Database, client: pg.PoolClient) => Promise<T>,
+): Promise<T> {
   const client = await store.pool.connect();
   try {
     await client.query('begin');

@@ -10,7 +10,13 @@ export interface StoredExhibit {
   updatedAt: Date;
 }
 
-const FIELDS = { id: exhibit.id, planId: exhibit.planId, name: exhibit.name, brief: exhibit.brief, updatedAt: exhibit.updatedAt };
+const FIELDS = {
+  id: exhibit.id,
+  planId: exhibit.planId,
+  name: exhibit.name,
+  brief: exhibit.brief,
+  updatedAt: exhibit.updatedAt,
+};
 
 /** The exhibits of a plan in their order. */
 export async function listExhibits({ db }: Store, workspaceId: string, planId: string): Promise<StoredExhibit[]> {
@@ -32,10 +38,22 @@ export async function readExhibit({ db }: Store, workspaceId: string, id: string
 }
 
 /** Adds an exhibit at the end; null when the workspace has no such plan. */
-export async function createExhibit({ db }: Store, workspaceId: string, planId: string, name: string, brief: object): Promise<string | null> {
-  const [owner] = await db.select({ id: plan.id }).from(plan).where(and(eq(plan.id, planId), eq(plan.workspaceId, workspaceId)));
+export async function createExhibit(
+  { db }: Store,
+  workspaceId: string,
+  planId: string,
+  name: string,
+  brief: object,
+): Promise<string | null> {
+  const [owner] = await db
+    .select({ id: plan.id })
+    .from(plan)
+    .where(and(eq(plan.id, planId), eq(plan.workspaceId, workspaceId)));
   if (!owner) return null;
-  const [last] = await db.select({ position: max(exhibit.position) }).from(exhibit).where(eq(exhibit.planId, planId));
+  const [last] = await db
+    .select({ position: max(exhibit.position) })
+    .from(exhibit)
+    .where(eq(exhibit.planId, planId));
   const [row] = await db
     .insert(exhibit)
     .values({ planId, name, brief, position: (last?.position ?? 0) + 1 })
@@ -44,7 +62,12 @@ export async function createExhibit({ db }: Store, workspaceId: string, planId: 
 }
 
 /** Changes name or brief; false when the workspace has no such exhibit. */
-export async function updateExhibit({ db }: Store, workspaceId: string, id: string, change: { name?: string; brief?: object }): Promise<boolean> {
+export async function updateExhibit(
+  { db }: Store,
+  workspaceId: string,
+  id: string,
+  change: { name?: string; brief?: object },
+): Promise<boolean> {
   const rows = await db
     .update(exhibit)
     .set({ ...change, updatedAt: new Date() })

@@ -15,7 +15,11 @@ const KEPT_DAYS = 7;
 
 export async function createIntake(store: Store, workspaceId: string, what: Omit<StoredIntake, 'id'>): Promise<string> {
   const { db } = store;
-  await db.delete(intake).where(and(eq(intake.workspaceId, workspaceId), lt(intake.createdAt, new Date(Date.now() - KEPT_DAYS * 86_400_000))));
+  await db
+    .delete(intake)
+    .where(
+      and(eq(intake.workspaceId, workspaceId), lt(intake.createdAt, new Date(Date.now() - KEPT_DAYS * 86_400_000))),
+    );
   const [row] = await db
     .insert(intake)
     .values({ workspaceId, ...what, map: what.map as object })
@@ -31,8 +35,16 @@ export async function readIntake({ db }: Store, workspaceId: string, id: string)
   return row ?? null;
 }
 
-export async function updateIntake({ db }: Store, workspaceId: string, id: string, change: { sheet: string | null; map: object }): Promise<void> {
-  await db.update(intake).set(change).where(and(eq(intake.id, id), eq(intake.workspaceId, workspaceId)));
+export async function updateIntake(
+  { db }: Store,
+  workspaceId: string,
+  id: string,
+  change: { sheet: string | null; map: object },
+): Promise<void> {
+  await db
+    .update(intake)
+    .set(change)
+    .where(and(eq(intake.id, id), eq(intake.workspaceId, workspaceId)));
 }
 
 export async function deleteIntake({ db }: Store, workspaceId: string, id: string): Promise<void> {
@@ -50,7 +62,12 @@ export async function findColumnMap({ db }: Store, workspaceId: string, headings
   return row?.map ?? null;
 }
 
-export async function keepColumnMap({ db }: Store, workspaceId: string, headings: string[], map: object): Promise<void> {
+export async function keepColumnMap(
+  { db }: Store,
+  workspaceId: string,
+  headings: string[],
+  map: object,
+): Promise<void> {
   await db
     .insert(columnMap)
     .values({ workspaceId, headings: headingsKey(headings), map })

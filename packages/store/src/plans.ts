@@ -63,7 +63,9 @@ export async function createPlan(
 
 async function writeCodeFields(db: Database, client: pg.PoolClient, planId: string, data: Plan): Promise<void> {
   if (data.codeFields.length === 0) return;
-  await db.insert(codeField).values(data.codeFields.map((f, position) => ({ planId, key: f.id, name: f.name, position })));
+  await db
+    .insert(codeField)
+    .values(data.codeFields.map((f, position) => ({ planId, key: f.id, name: f.name, position })));
   const values = data.codeFields.flatMap((f) =>
     f.values.map((v, position): CopyValue[] => [planId, f.id, position, v.code, v.title, v.colour, v.shape]),
   );
@@ -71,18 +73,68 @@ async function writeCodeFields(db: Database, client: pg.PoolClient, planId: stri
 }
 
 const ACTIVITY_COLUMNS = [
-  'edition_id', 'position', 'ref', 'name', 'kind', 'parent', 'calendar', 'duration', 'start', 'finish', 'actual_start', 'actual_finish',
-  'percent', 'remaining', 'constraint', 'deadline', 'stretches', 'on_hold', 'codes', 'responsible', 'effort', 'actual_effort', 'cost',
-  'actual_cost', 'from_place', 'to_place', 'quantity', 'notes',
+  'edition_id',
+  'position',
+  'ref',
+  'name',
+  'kind',
+  'parent',
+  'calendar',
+  'duration',
+  'start',
+  'finish',
+  'actual_start',
+  'actual_finish',
+  'percent',
+  'remaining',
+  'constraint',
+  'deadline',
+  'stretches',
+  'on_hold',
+  'codes',
+  'responsible',
+  'effort',
+  'actual_effort',
+  'cost',
+  'actual_cost',
+  'from_place',
+  'to_place',
+  'quantity',
+  'notes',
 ];
 
 function* activityRows(editionId: string, activities: Activity[]): Generator<CopyValue[]> {
   for (let i = 0; i < activities.length; i++) {
     const a = activities[i]!;
     yield [
-      editionId, i, a.ref, a.name, a.kind, a.parent, a.calendar, a.duration, a.start, a.finish, a.actualStart, a.actualFinish,
-      a.percent, a.remaining, a.constraint, a.deadline, a.stretches.length > 0 ? a.stretches : null, a.onHold, a.codes,
-      a.responsible.length > 0 ? a.responsible : null, a.effort, a.actualEffort, a.cost, a.actualCost, a.from, a.to, a.quantity, a.notes,
+      editionId,
+      i,
+      a.ref,
+      a.name,
+      a.kind,
+      a.parent,
+      a.calendar,
+      a.duration,
+      a.start,
+      a.finish,
+      a.actualStart,
+      a.actualFinish,
+      a.percent,
+      a.remaining,
+      a.constraint,
+      a.deadline,
+      a.stretches.length > 0 ? a.stretches : null,
+      a.onHold,
+      a.codes,
+      a.responsible.length > 0 ? a.responsible : null,
+      a.effort,
+      a.actualEffort,
+      a.cost,
+      a.actualCost,
+      a.from,
+      a.to,
+      a.quantity,
+      a.notes,
     ];
   }
 }
@@ -94,15 +146,29 @@ function* linkRows(editionId: string, links: Link[]): Generator<CopyValue[]> {
   }
 }
 
-async function writeEdition(db: Database, client: pg.PoolClient, planId: string, name: string, data: Plan, working: boolean): Promise<void> {
+async function writeEdition(
+  db: Database,
+  client: pg.PoolClient,
+  planId: string,
+  name: string,
+  data: Plan,
+  working: boolean,
+): Promise<void> {
   const [row] = await db
     .insert(edition)
     .values({ planId, name, working, statusDate: data.statusDate, start: data.start, calendar: data.calendar })
     .returning({ id: edition.id });
   const editionId = row!.id;
-  await db.insert(calendar).values(data.calendars.map((spec, position) => ({ editionId, key: spec.id, position, spec })));
+  await db
+    .insert(calendar)
+    .values(data.calendars.map((spec, position) => ({ editionId, key: spec.id, position, spec })));
   await copyRows(client, 'activity', ACTIVITY_COLUMNS, activityRows(editionId, data.activities));
-  await copyRows(client, 'link', ['edition_id', 'position', 'from_ref', 'to_ref', 'type', 'lag', 'lag_calendar'], linkRows(editionId, data.links));
+  await copyRows(
+    client,
+    'link',
+    ['edition_id', 'position', 'from_ref', 'to_ref', 'type', 'lag', 'lag_calendar'],
+    linkRows(editionId, data.links),
+  );
 }
 
 /** The plans of a workspace, the last changed first. */
@@ -126,9 +192,17 @@ export async function listPlans({ db }: Store, workspaceId: string): Promise<Pla
 }
 
 /** Reads the working edition of a plan (or the one named), or null when the workspace has no such plan. */
-export async function readPlan(store: Store, workspaceId: string, planId: string, editionId?: string): Promise<StoredPlan | null> {
+export async function readPlan(
+  store: Store,
+  workspaceId: string,
+  planId: string,
+  editionId?: string,
+): Promise<StoredPlan | null> {
   const { db } = store;
-  const [head] = await db.select().from(plan).where(and(eq(plan.id, planId), eq(plan.workspaceId, workspaceId)));
+  const [head] = await db
+    .select()
+    .from(plan)
+    .where(and(eq(plan.id, planId), eq(plan.workspaceId, workspaceId)));
   if (!head) return null;
   const editions = await db.select().from(edition).where(eq(edition.planId, planId)).orderBy(desc(edition.createdAt));
   const chosen = editions.find((e) => (editionId === undefined ? e.working : e.id === editionId));
@@ -158,7 +232,9 @@ export async function readPlan(store: Store, workspaceId: string, planId: string
     codeFields: fields.map((f) => ({
       id: f.key,
       name: f.name,
-      values: values.filter((v) => v.field === f.key).map(({ code, title, colour, shape }) => ({ code, title, colour, shape })),
+      values: values
+        .filter((v) => v.field === f.key)
+        .map(({ code, title, colour, shape }) => ({ code, title, colour, shape })),
     })),
     periods: head.periods,
   };

@@ -3,7 +3,20 @@ import { type Problem, problemPlace, problemWords } from '@clembo/formats';
 import type { Loaded } from '../load';
 
 /** Columns of the schedule as CSV and members of its JSON, in their order. */
-const COLUMNS = ['ref', 'name', 'kind', 'start', 'finish', 'earlyStart', 'earlyFinish', 'lateStart', 'lateFinish', 'totalFloat', 'freeFloat', 'critical'] as const;
+const COLUMNS = [
+  'ref',
+  'name',
+  'kind',
+  'start',
+  'finish',
+  'earlyStart',
+  'earlyFinish',
+  'lateStart',
+  'lateFinish',
+  'totalFloat',
+  'freeFloat',
+  'critical',
+] as const;
 type Row = Record<(typeof COLUMNS)[number], string | number | boolean | null>;
 
 /** Computes a plan; dates are ISO, a finish is the day on which the work ends, float is in working days. */
@@ -23,14 +36,20 @@ export function scheduleCommand({ plan, problems }: Loaded, asJson: boolean): st
   )}\n`;
 }
 
-const problemFinding = (p: Problem) => ({ code: p.code, severity: 'warning', place: problemPlace(p), message: problemWords(p) });
+const problemFinding = (p: Problem) => ({
+  code: p.code,
+  severity: 'warning',
+  place: problemPlace(p),
+  message: problemWords(p),
+});
 
 function scheduleRow(plan: Plan, s: Schedule, i: number): Row {
   const a = plan.activities[i]!;
   const perDay = plan.calendars.find((c) => c.id === (a.calendar ?? plan.calendar))?.minutesPerDay ?? 480;
   // A point in time that stands at the beginning of a day is on that day, also as a finish.
   const atStart = !s.atFinish[i];
-  const start = (m: number) => (m === NONE ? null : isoDate(s.earlyStart[i] === s.earlyFinish[i] && !atStart ? finishDayOf(m) : dayOf(m)));
+  const start = (m: number) =>
+    m === NONE ? null : isoDate(s.earlyStart[i] === s.earlyFinish[i] && !atStart ? finishDayOf(m) : dayOf(m));
   const finish = (m: number) => (m === NONE ? null : isoDate(atStart ? dayOf(m) : finishDayOf(m)));
   const point = s.start[i] !== NONE && s.start[i] === s.finish[i];
   const days = (minutes: number) => (minutes === NONE ? null : Math.round((minutes / perDay) * 1000) / 1000);

@@ -15,7 +15,10 @@ export default async function Page() {
         name: p.name,
         edition: p.edition,
         activities: p.activities,
-        span: p.start === null || p.finish === null ? 'no dates' : `${formatDay(dayOf(p.start), 'long')} to ${formatDay(finishDayOf(p.finish), 'long')}`,
+        span:
+          p.start === null || p.finish === null
+            ? 'no dates'
+            : `${formatDay(dayOf(p.start), 'long')} to ${formatDay(finishDayOf(p.finish), 'long')}`,
       }))}
     />
   );

@@ -5,7 +5,11 @@ import type { Found } from '@/ui/SearchAndAct';
 import type { OpenRoom } from '@/workers/planRoom';
 
 /** Finds activities of the open plan; choosing one goes to its row of the ledger. */
-export function usePlanSearch(planId: string, open: OpenRoom | null, more: Found[] = []): (text: string) => Promise<Found[]> {
+export function usePlanSearch(
+  planId: string,
+  open: OpenRoom | null,
+  more: Found[] = [],
+): (text: string) => Promise<Found[]> {
   const router = useRouter();
   return useCallback(
     async (text: string) => {
@@ -14,7 +18,15 @@ export function usePlanSearch(planId: string, open: OpenRoom | null, more: Found
       const activities = (await open?.room.find(text, 12)) ?? [];
       return [
         ...list,
-        ...activities.map(({ ref, name }): Found => ({ id: `activity ${ref}`, group: 'Activities', label: name, hint: ref, run: () => router.push(`/plans/${planId}/structure?ref=${encodeURIComponent(ref)}`) })),
+        ...activities.map(
+          ({ ref, name }): Found => ({
+            id: `activity ${ref}`,
+            group: 'Activities',
+            label: name,
+            hint: ref,
+            run: () => router.push(`/plans/${planId}/structure?ref=${encodeURIComponent(ref)}`),
+          }),
+        ),
       ];
     },
     [planId, open, router, more],

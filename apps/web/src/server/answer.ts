@@ -28,7 +28,10 @@ export async function answer(work: () => Promise<unknown>): Promise<Response> {
       return NextResponse.json({ error: `The request is not valid. ${places.join('; ')}.` }, { status: 400 });
     }
     process.stderr.write(`${error instanceof Error ? error.stack : String(error)}\n`);
-    return NextResponse.json({ error: 'Something went wrong on the server; nothing was changed. Try again.' }, { status: 500 });
+    return NextResponse.json(
+      { error: 'Something went wrong on the server; nothing was changed. Try again.' },
+      { status: 500 },
+    );
   }
 }
 

@@ -82,10 +82,17 @@ async function mapFor(table: Table, workspace: string): Promise<ColumnMap> {
   const guess = guessColumnMap(table);
   const known = ColumnMapSchema.safeParse(await findColumnMap(store(), workspace, guess.headings));
   if (!known.success || known.data.columns.length !== guess.columns.length) return guess;
-  return { ...known.data, headerRow: guess.headerRow, headings: guess.headings, dateOrder: guess.dateOrder ?? known.data.dateOrder };
+  return {
+    ...known.data,
+    headerRow: guess.headerRow,
+    headings: guess.headings,
+    dateOrder: guess.dateOrder ?? known.data.dateOrder,
+  };
 }
 
-async function openIntake(id: string): Promise<{ stored: StoredIntake; tables: Table[]; table: Table; map: ColumnMap }> {
+async function openIntake(
+  id: string,
+): Promise<{ stored: StoredIntake; tables: Table[]; table: Table; map: ColumnMap }> {
   const stored = await readIntake(store(), await currentWorkspace(), id);
   if (!stored) throw notFound('intake');
   const tables =
@@ -129,11 +136,20 @@ export async function makePlan(id: string, name: string, strict: boolean): Promi
   const { stored, table, map } = await openIntake(id);
   if (map.dateOrder === null) throw new UnreadableFile('Say first whether day or month comes first in the dates.');
   const intake = readPlan(table, map, { name });
-  if (intake.rowsTaken === 0) throw new UnreadableFile('No row of this table could be taken in. Check which columns hold the names and the dates.');
+  if (intake.rowsTaken === 0)
+    throw new UnreadableFile(
+      'No row of this table could be taken in. Check which columns hold the names and the dates.',
+    );
   if (strict && intake.problems.length > 0) {
-    throw new UnreadableFile(`${intake.problems.length} cells cannot be read, and you asked to hold everything back until they can.`);
+    throw new UnreadableFile(
+      `${intake.problems.length} cells cannot be read, and you asked to hold everything back until they can.`,
+    );
   }
-  const planId = await keepPlan(intake.plan, stored.source === 'pasted table' ? 'Pasted table' : `From ${stored.source}`, intake.baseline);
+  const planId = await keepPlan(
+    intake.plan,
+    stored.source === 'pasted table' ? 'Pasted table' : `From ${stored.source}`,
+    intake.baseline,
+  );
   const workspace = await currentWorkspace();
   await keepColumnMap(store(), workspace, map.headings, map);
   await deleteIntake(store(), workspace, id);
@@ -150,19 +166,36 @@ async function keepPlan(plan: Plan, edition: string, baseline: Intake['baseline'
           ...plan,
           activities: plan.activities.map((a) => {
             const b = dates.get(a.ref);
-            return { ...a, start: b?.start ?? null, finish: b?.finish ?? null, actualStart: null, actualFinish: null, percent: null, remaining: null };
+            return {
+              ...a,
+              start: b?.start ?? null,
+              finish: b?.finish ?? null,
+              actualStart: null,
+              actualFinish: null,
+              percent: null,
+              remaining: null,
+            };
           }),
         };
-  const planId = await createPlan(store(), workspace, plan, edition, promised ? [{ name: 'Baseline in the source', plan: promised }] : []);
+  const planId = await createPlan(
+    store(),
+    workspace,
+    plan,
+    edition,
+    promised ? [{ name: 'Baseline in the source', plan: promised }] : [],
+  );
   await createExhibit(store(), workspace, planId, 'Overview', suggestTimelineBrief(plan, schedulePlan(plan)));
   return planId;
 }
 
-const planName = (source: string): string => (source === 'pasted table' ? 'Pasted plan' : source.replace(/\.[^.]+$/, '').replace(/[_-]+/g, ' '));
+const planName = (source: string): string =>
+  source === 'pasted table' ? 'Pasted plan' : source.replace(/\.[^.]+$/, '').replace(/[_-]+/g, ' ');
 
 function view(stored: StoredIntake, tables: Table[], table: Table, map: ColumnMap, intake: Intake): IntakeView {
   const kinds = intake.plan.activities.map((a) => a.kind);
-  const body = table.rows.map((cells, r) => ({ cells, row: table.firstRow + r })).slice(map.headerRow === null ? 0 : map.headerRow + 1);
+  const body = table.rows
+    .map((cells, r) => ({ cells, row: table.firstRow + r }))
+    .slice(map.headerRow === null ? 0 : map.headerRow + 1);
   return {
     id: stored.id,
     source: stored.source,
@@ -173,7 +206,10 @@ function view(stored: StoredIntake, tables: Table[], table: Table, map: ColumnMa
     samples: body
       .filter(({ cells }) => cells.some((c) => c.trim() !== ''))
       .slice(0, SAMPLE_ROWS)
-      .map(({ cells, row }) => ({ row, cells: map.columns.map((_, c) => sampleCell((cells[c] ?? '').trim(), map, c)) })),
+      .map(({ cells, row }) => ({
+        row,
+        cells: map.columns.map((_, c) => sampleCell((cells[c] ?? '').trim(), map, c)),
+      })),
     rowsRead: intake.rowsRead,
     rowsTaken: intake.rowsTaken,
     counts: {
@@ -193,7 +229,8 @@ function view(stored: StoredIntake, tables: Table[], table: Table, map: ColumnMa
 /** A cell as written, and for dates what it is read as. */
 function sampleCell(text: string, map: ColumnMap, column: number): { text: string; read: string | null } {
   const meaning = map.columns[column]!;
-  if (text === '' || meaning.as !== 'field' || fieldById(meaning.field)?.type !== 'date' || map.dateOrder === null) return { text, read: null };
+  if (text === '' || meaning.as !== 'field' || fieldById(meaning.field)?.type !== 'date' || map.dateOrder === null)
+    return { text, read: null };
   const date = readDate(text, map.dateOrder);
   return { text, read: date ? formatDay(date.day, 'weekday') : 'not a date' };
 }

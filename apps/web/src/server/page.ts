@@ -44,7 +44,10 @@ export async function composeExhibit(id: string): Promise<{ scene: Scene; name: 
 
 const TYPES: Record<PageFormat, string> = { pdf: 'application/pdf', svg: 'image/svg+xml', png: 'image/png' };
 
-export async function writeExhibit(id: string, format: PageFormat): Promise<{ bytes: Uint8Array; type: string; file: string }> {
+export async function writeExhibit(
+  id: string,
+  format: PageFormat,
+): Promise<{ bytes: Uint8Array; type: string; file: string }> {
   const { scene, name, date } = await composeExhibit(id);
   const { path, embedded } = pageFonts();
   const bytes =

@@ -8,7 +8,9 @@ import { BadRequest, readId } from './answer';
 import { currentWorkspace, store } from './store';
 
 /** What every page of a plan needs: the plan for the bar, its version for the worker, its exhibits. */
-export async function planPage(idText: string): Promise<{ plan: FramePlan; version: number; exhibits: StoredExhibit[] }> {
+export async function planPage(
+  idText: string,
+): Promise<{ plan: FramePlan; version: number; exhibits: StoredExhibit[] }> {
   let id: string;
   try {
     id = readId(idText, 'plan');
@@ -17,7 +19,10 @@ export async function planPage(idText: string): Promise<{ plan: FramePlan; versi
     throw error;
   }
   const workspace = await currentWorkspace();
-  const [head, exhibits] = await Promise.all([readPlanHead(store(), workspace, id), listExhibits(store(), workspace, id)]);
+  const [head, exhibits] = await Promise.all([
+    readPlanHead(store(), workspace, id),
+    listExhibits(store(), workspace, id),
+  ]);
   if (!head) notFound();
   const status = head.statusDate === null ? null : formatDay(dayOf(head.statusDate), 'long');
   return { plan: { id, name: head.name, edition: head.edition, status }, version: head.version, exhibits };

@@ -25,6 +25,10 @@ interface Props {
   children: ReactNode;
 }
 
+/** Edition and status date; an edition that is named by the date says it already. */
+const about = ({ edition, status }: FramePlan): string =>
+  status === null || edition.includes(status) ? edition : `${edition} · status ${status}`;
+
 /** The one slim bar over everything; the rest of the screen belongs to the work. */
 export function Frame({ stage, plan, controls, search, children }: Props) {
   const router = useRouter();
@@ -38,18 +42,21 @@ export function Frame({ stage, plan, controls, search, children }: Props) {
   useKeys({ '1': go(0), '2': go(1), '3': go(2), '4': go(3), '5': go(4), '/': openSearch, 'mod+k': openSearch });
   const stages: Found[] = STAGES.flatMap((s, k) => {
     const path = stagePath(s, planId);
-    return path ? [{ id: `stage ${s.name}`, group: 'Go to', label: s.name, hint: String(k + 1), run: () => router.push(path) }] : [];
+    return path
+      ? [{ id: `stage ${s.name}`, group: 'Go to', label: s.name, hint: String(k + 1), run: () => router.push(path) }]
+      : [];
   });
   return (
     <div className="flex h-full min-w-[900px] flex-col">
       <header className="flex h-[46px] shrink-0 items-center border-b border-line bg-paper px-4">
-        <div className="flex min-w-0 flex-1 items-baseline gap-4">
+        <div className="flex min-w-0 flex-1 items-baseline gap-3 pr-4">
           {plan ? (
             <>
-              <span className="truncate font-semibold" title={plan.name}>{plan.name}</span>
-              <span className="truncate text-[14px] text-soft">
-                {plan.edition}
-                {plan.status ? ` · status ${plan.status}` : ''}
+              <span className="max-w-56 shrink-0 truncate font-semibold" title={plan.name}>
+                {plan.name}
+              </span>
+              <span className="truncate text-[14px] text-soft" title={about(plan)}>
+                {about(plan)}
               </span>
             </>
           ) : (
@@ -58,12 +65,25 @@ export function Frame({ stage, plan, controls, search, children }: Props) {
         </div>
         <nav aria-label="Stages" className="flex items-center gap-1">
           {STAGES.map((s, k) => (
-            <StageStep key={s.name} number={k + 1} name={s.name} path={stagePath(s, planId)} later={s.later ?? (plan ? null : 'Open a plan first.')} current={s.name === stage} />
+            <StageStep
+              key={s.name}
+              number={k + 1}
+              name={s.name}
+              path={stagePath(s, planId)}
+              later={s.later ?? (plan ? null : 'Open a plan first.')}
+              current={s.name === stage}
+            />
           ))}
         </nav>
         <div className="flex flex-1 items-center justify-end gap-2">
-          <button type="button" className="quiet border-transparent text-soft" onClick={openSearch}>
-            <Search size={15} aria-hidden /> Search and act <kbd className="font-sans">/</kbd>
+          <button
+            type="button"
+            className="quiet border-transparent px-2 text-soft"
+            onClick={openSearch}
+            aria-label="Search and act"
+            title="Search and act (/ or Ctrl K)"
+          >
+            <Search size={16} aria-hidden /> <kbd className="font-sans">/</kbd>
           </button>
           {controls}
         </div>
@@ -74,10 +94,26 @@ export function Frame({ stage, plan, controls, search, children }: Props) {
   );
 }
 
-function StageStep({ number, name, path, later, current }: { number: number; name: string; path: string | null; later: string | null; current: boolean }) {
+function StageStep({
+  number,
+  name,
+  path,
+  later,
+  current,
+}: {
+  number: number;
+  name: string;
+  path: string | null;
+  later: string | null;
+  current: boolean;
+}) {
   const inside = (
     <>
-      <span className={`flex size-5 items-center justify-center rounded-full border text-[12px] ${current ? 'border-paper/60' : 'border-line'}`}>{number}</span>
+      <span
+        className={`flex size-5 items-center justify-center rounded-full border text-[12px] ${current ? 'border-paper/60' : 'border-line'}`}
+      >
+        {number}
+      </span>
       {name}
     </>
   );
@@ -100,7 +136,10 @@ function StageStep({ number, name, path, later, current }: { number: number; nam
     // biome-ignore lint: the note has to be reachable by keyboard
     <span className={`${shape} group relative cursor-default text-soft`} tabIndex={0} aria-label={`${name}. ${later}`}>
       {inside}
-      <span role="tooltip" className="pointer-events-none absolute top-9 left-1/2 z-40 hidden w-60 -translate-x-1/2 rounded-lg bg-ink px-3 py-2 text-[14px] leading-snug text-paper shadow-lg group-hover:block group-focus:block">
+      <span
+        role="tooltip"
+        className="pointer-events-none absolute top-9 left-1/2 z-40 hidden w-60 -translate-x-1/2 rounded-lg bg-ink px-3 py-2 text-[14px] leading-snug text-paper shadow-lg group-hover:block group-focus:block"
+      >
         {later}
       </span>
     </span>

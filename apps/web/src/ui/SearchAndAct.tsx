@@ -12,12 +12,23 @@ export interface Found {
 }
 
 /** One field for going anywhere and doing anything: activities, exhibits and actions by name. */
-export function SearchAndAct({ always, search, onClose }: { always: Found[]; search: ((text: string) => Promise<Found[]>) | null; onClose: () => void }) {
+export function SearchAndAct({
+  always,
+  search,
+  onClose,
+}: {
+  always: Found[];
+  search: ((text: string) => Promise<Found[]>) | null;
+  onClose: () => void;
+}) {
   const [text, setText] = useState('');
   const [found, setFound] = useState<Found[]>([]);
   useEffect(() => {
     let current = true;
-    search?.(text).then((list) => current && setFound(list), () => {});
+    search?.(text).then(
+      (list) => current && setFound(list),
+      () => {},
+    );
     return () => {
       current = false;
     };
@@ -36,12 +47,20 @@ export function SearchAndAct({ always, search, onClose }: { always: Found[]; sea
             f.run();
           }}
         >
-          <ComboboxInput autoFocus aria-label="Search and act" placeholder="An activity, an exhibit, or what you want to do" className="w-full rounded-lg bg-wash px-3 py-2 text-[16px] outline-none" onChange={(e) => setText(e.target.value)} />
+          <ComboboxInput
+            autoFocus
+            aria-label="Search and act"
+            placeholder="An activity, an exhibit, or what you want to do"
+            className="w-full rounded-lg bg-wash px-3 py-2 text-[16px] outline-none"
+            onChange={(e) => setText(e.target.value)}
+          />
           <ComboboxOptions static className="mt-1 max-h-[46vh] overflow-auto outline-none">
             {list.length === 0 && <p className="px-3 py-2 text-soft">Nothing by that name.</p>}
             {list.map((f, k) => (
               <div key={f.id}>
-                {(k === 0 || list[k - 1]!.group !== f.group) && <p className="px-3 pt-2 pb-0.5 text-[13px] text-soft">{f.group}</p>}
+                {(k === 0 || list[k - 1]!.group !== f.group) && (
+                  <p className="px-3 pt-2 pb-0.5 text-[13px] text-soft">{f.group}</p>
+                )}
                 <ComboboxOption value={f} className="choice justify-between">
                   <span className="truncate">{f.label}</span>
                   {f.hint && <kbd className="font-sans text-soft">{f.hint}</kbd>}

@@ -19,14 +19,18 @@ function change(list: Toast[]): void {
 }
 
 /** Says something at the foot of the screen; what is wrong stays until it is put away. */
-export function toast(text: string, options: { tone?: Toast['tone']; action?: Toast['action']; seconds?: number } = {}): void {
+export function toast(
+  text: string,
+  options: { tone?: Toast['tone']; action?: Toast['action']; seconds?: number } = {},
+): void {
   const id = next++;
   const { tone = 'plain', action, seconds = 6 } = options;
   change([...toasts.slice(-3), { id, text, tone, ...(action && { action }) }]);
   if (tone === 'plain') setTimeout(() => putAway(id), seconds * 1000);
 }
 
-export const wrong = (error: unknown): void => toast(error instanceof Error ? error.message : String(error), { tone: 'wrong' });
+export const wrong = (error: unknown): void =>
+  toast(error instanceof Error ? error.message : String(error), { tone: 'wrong' });
 
 const putAway = (id: number): void => change(toasts.filter((t) => t.id !== id));
 const NONE: Toast[] = [];
@@ -41,12 +45,26 @@ export function Toasts() {
     () => NONE,
   );
   return (
-    <div className="pointer-events-none fixed inset-x-0 bottom-14 z-50 flex flex-col items-center gap-2" aria-live="polite">
+    <div
+      className="pointer-events-none fixed inset-x-0 bottom-14 z-50 flex flex-col items-center gap-2"
+      aria-live="polite"
+    >
       {list.map((t) => (
-        <div key={t.id} role={t.tone === 'wrong' ? 'alert' : 'status'} className={`pointer-events-auto flex max-w-xl items-start gap-3 rounded-lg px-4 py-2.5 text-paper shadow-lg ${t.tone === 'wrong' ? 'bg-madder' : 'bg-ink'}`}>
+        <div
+          key={t.id}
+          role={t.tone === 'wrong' ? 'alert' : 'status'}
+          className={`pointer-events-auto flex max-w-xl items-start gap-3 rounded-lg px-4 py-2.5 text-paper shadow-lg ${t.tone === 'wrong' ? 'bg-madder' : 'bg-ink'}`}
+        >
           <span>{t.text}</span>
           {t.action && (
-            <button type="button" className="font-semibold underline underline-offset-2" onClick={() => { t.action!.run(); putAway(t.id); }}>
+            <button
+              type="button"
+              className="font-semibold underline underline-offset-2"
+              onClick={() => {
+                t.action!.run();
+                putAway(t.id);
+              }}
+            >
               {t.action.label}
             </button>
           )}

@@ -3,7 +3,8 @@ import { useEffect, useRef } from 'react';
 
 /** True while the person types into something, so that letters are letters. */
 export const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+  target instanceof HTMLElement &&
+  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
 
 /**
  * Listens to keys of the page: names such as `e`, `[`, `mod+z`, `mod+shift+z` (mod is Ctrl or Cmd). Plain letters are

@@ -1,6 +1,25 @@
-import { dayOf, finishDayOf, isMilestone, NONE, outlineNumbers, type Plan, percentByTime, type Schedule, schedulePlan } from '@clembo/core';
+import {
+  dayOf,
+  finishDayOf,
+  isMilestone,
+  NONE,
+  outlineNumbers,
+  type Plan,
+  percentByTime,
+  type Schedule,
+  schedulePlan,
+} from '@clembo/core';
 import { writeSvg } from '@clembo/render/svg';
-import { composeTimeline, type ContentRow, createMeasure, type Fit, type FontMetrics, formatDay, suggestTimelineBrief, type TimelineBrief } from '@clembo/scene';
+import {
+  composeTimeline,
+  type ContentRow,
+  createMeasure,
+  type Fit,
+  type FontMetrics,
+  formatDay,
+  suggestTimelineBrief,
+  type TimelineBrief,
+} from '@clembo/scene';
 import metrics from '@clembo/scene/metrics.json';
 import { expose } from 'comlink';
 
@@ -62,7 +81,12 @@ export class PlanRoom {
     this.edition = body.edition;
     this.schedule = schedulePlan(body.plan);
     const { activities, links: _, ...head } = body.plan;
-    return { ...head, edition: body.edition, levels: this.schedule.outline.level.reduce((a, b) => Math.max(a, b), 1), activityCount: activities.length };
+    return {
+      ...head,
+      edition: body.edition,
+      levels: this.schedule.outline.level.reduce((a, b) => Math.max(a, b), 1),
+      activityCount: activities.length,
+    };
   }
 
   private get held(): { plan: Plan; schedule: Schedule } {
@@ -78,7 +102,14 @@ export class PlanRoom {
   compose(brief: TimelineBrief): ComposedPage {
     const scene = composeTimeline({ ...this.held, brief, measure: this.measure, edition: this.edition });
     const svg = writeSvg(scene, { fonts: metrics as FontMetrics, references: true, sized: false });
-    return { svg, title: scene.title, fit: scene.fit, content: scene.content, width: scene.width, height: scene.height };
+    return {
+      svg,
+      title: scene.title,
+      fit: scene.fit,
+      content: scene.content,
+      width: scene.width,
+      height: scene.height,
+    };
   }
 
   ledger(): LedgerRow[] {
@@ -101,7 +132,7 @@ export class PlanRoom {
         summary: s.outline.isSummary[i]!,
         start: known ? this.startDay(i) : null,
         finish: known ? (point ? dayOf(s.finish[i]!) : finishDayOf(s.finish[i]!)) : null,
-        days: a.duration === null || s.outline.isSummary[i] ? null : round(a.duration / perDay),
+        days: a.duration === null || a.duration === 0 || s.outline.isSummary[i] ? null : round(a.duration / perDay),
         float: s.totalFloat[i] === NONE ? null : round(s.totalFloat[i]! / perDay),
         critical: s.critical[i] === 1,
         percent: Math.round(percent[i]!),
@@ -129,10 +160,15 @@ export class PlanRoom {
     }
     if (a.duration !== null && !point && !s.outline.isSummary[i]) rows.push(['Length', days(a.duration)]);
     if (a.actualStart !== null && !point) rows.push(['Started', formatDay(dayOf(a.actualStart), 'weekday')]);
-    if (a.actualFinish !== null) rows.push([point ? 'Reached' : 'Finished', formatDay(s.atFinish[i] ? finishDayOf(a.actualFinish) : dayOf(a.actualFinish), 'weekday')]);
-    if (s.totalFloat[i] !== NONE) rows.push(['Float', s.critical[i] ? `${days(s.totalFloat[i]!)}, critical` : days(s.totalFloat[i]!)]);
+    if (a.actualFinish !== null)
+      rows.push([
+        point ? 'Reached' : 'Finished',
+        formatDay(s.atFinish[i] ? finishDayOf(a.actualFinish) : dayOf(a.actualFinish), 'weekday'),
+      ]);
+    if (s.totalFloat[i] !== NONE)
+      rows.push(['Float', s.critical[i] ? `${days(s.totalFloat[i]!)}, critical` : days(s.totalFloat[i]!)]);
     if (!point) rows.push(['Complete', `${Math.round(percentByTime(plan, s).percent[i]!)} %`]);
-    if (!point && calendar) rows.push(['Calendar', calendar.name]);
+    if (!point && calendar && !s.outline.isSummary[i]) rows.push(['Calendar', calendar.name]);
     if (a.responsible.length > 0) rows.push(['Responsible', a.responsible.join(', ')]);
     const linkOf = (other: string, type: string, lag: number) => ({
       ref: other,

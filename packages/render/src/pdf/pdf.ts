@@ -20,7 +20,14 @@ export async function writePdf(scenes: Scene[], options: PdfOptions): Promise<Ui
     pdfVersion: '1.7',
     lang: first.language,
     displayTitle: true,
-    info: { Title: first.title, Author: options.author ?? '', Creator: 'Clembo', Producer: 'Clembo', CreationDate: options.date, ModDate: options.date },
+    info: {
+      Title: first.title,
+      Author: options.author ?? '',
+      Creator: 'Clembo',
+      Producer: 'Clembo',
+      CreationDate: options.date,
+      ModDate: options.date,
+    },
   } as ConstructorParameters<typeof PDFDocument>[0]);
   const chunks: Uint8Array[] = [];
   doc.on('data', (chunk: Uint8Array) => chunks.push(chunk));
@@ -28,7 +35,8 @@ export async function writePdf(scenes: Scene[], options: PdfOptions): Promise<Ui
     doc.on('end', resolve);
     doc.on('error', reject);
   });
-  for (const scene of scenes) for (const face of facesOf(scene)) doc.registerFont(face, options.fontPath(options.fonts[face].file));
+  for (const scene of scenes)
+    for (const face of facesOf(scene)) doc.registerFont(face, options.fontPath(options.fonts[face].file));
   for (const scene of scenes) {
     doc.addPage({ size: [scene.width, scene.height], margin: 0 });
     doc.rect(0, 0, scene.width, scene.height).fill(scene.paper);
@@ -39,7 +47,8 @@ export async function writePdf(scenes: Scene[], options: PdfOptions): Promise<Ui
   return Buffer.concat(chunks);
 }
 
-const facesOf = (scene: Scene): Face[] => [...new Set(scene.nodes.flatMap((n) => (n.type === 'text' ? [n.face] : [])))].sort();
+const facesOf = (scene: Scene): Face[] =>
+  [...new Set(scene.nodes.flatMap((n) => (n.type === 'text' ? [n.face] : [])))].sort();
 
 type Doc = InstanceType<typeof PDFDocument>;
 type Gradient = ReturnType<Doc['linearGradient']>;
@@ -55,7 +64,14 @@ function drawNode(doc: Doc, node: SceneNode, fonts: FontMetrics): void {
     }
     case 'rect':
       if (node.width <= 0 || node.height <= 0) return;
-      if (node.radius) doc.roundedRect(node.x, node.y, node.width, node.height, Math.min(node.radius, node.width / 2, node.height / 2));
+      if (node.radius)
+        doc.roundedRect(
+          node.x,
+          node.y,
+          node.width,
+          node.height,
+          Math.min(node.radius, node.width / 2, node.height / 2),
+        );
       else doc.rect(node.x, node.y, node.width, node.height);
       paint(doc, node, node.fade ? fadeFill(doc, node) : node.fill, node.fade ? 1 : node.opacity);
       return;
@@ -83,7 +99,12 @@ function fadeFill(doc: Doc, node: Extract<SceneNode, { type: 'rect' }>): Gradien
   return gradient;
 }
 
-function paint(doc: Doc, node: { stroke?: string; strokeWidth?: number }, fill: string | Gradient | undefined, opacity = 1): void {
+function paint(
+  doc: Doc,
+  node: { stroke?: string; strokeWidth?: number },
+  fill: string | Gradient | undefined,
+  opacity = 1,
+): void {
   if (fill !== undefined) doc.fillColor(fill as string, typeof fill === 'string' ? opacity : 1);
   if (node.stroke) doc.lineWidth(node.strokeWidth ?? 1).strokeColor(node.stroke);
   if (fill !== undefined && node.stroke) doc.fillAndStroke();

@@ -14,7 +14,11 @@ export function writePng(scene: Scene, { fonts, fontPath, scale = 2 }: PngOption
   const svg = writeSvg(scene, { fonts, sized: false });
   const resvg = new Resvg(svg, {
     fitTo: { mode: 'width', value: Math.round(scene.width * scale) },
-    font: { fontFiles: Object.values(fonts).map((f) => fontPath(f.file)), loadSystemFonts: false, defaultFontFamily: fonts.label.family },
+    font: {
+      fontFiles: Object.values(fonts).map((f) => fontPath(f.file)),
+      loadSystemFonts: false,
+      defaultFontFamily: fonts.label.family,
+    },
     background: scene.paper,
   });
   return resvg.render().asPng();

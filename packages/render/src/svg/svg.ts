@@ -26,7 +26,8 @@ export function writeSvg(scene: Scene, options: SvgOptions): string {
   return out.join('');
 }
 
-const usedFaces = (scene: Scene) => [...new Set(scene.nodes.flatMap((n) => (n.type === 'text' ? [n.face] : [])))].sort();
+const usedFaces = (scene: Scene) =>
+  [...new Set(scene.nodes.flatMap((n) => (n.type === 'text' ? [n.face] : [])))].sort();
 
 const faceRules = (scene: Scene, fonts: FontMetrics): string =>
   usedFaces(scene)
@@ -80,7 +81,8 @@ function nodeSvg(node: SceneNode, options: SvgOptions): string {
   }
 }
 
-const stroke = (n: { stroke?: string; strokeWidth?: number }): string => (n.stroke ? ` stroke="${n.stroke}" stroke-width="${n.strokeWidth ?? 1}"` : '');
+const stroke = (n: { stroke?: string; strokeWidth?: number }): string =>
+  n.stroke ? ` stroke="${n.stroke}" stroke-width="${n.strokeWidth ?? 1}"` : '';
 
 const ESCAPES: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
 

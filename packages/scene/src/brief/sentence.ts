@@ -3,12 +3,27 @@ import { formatDay } from '../text/dates';
 import type { Filter, LabelPart, TimelineBrief } from './brief';
 
 /** A part of the brief's sentence that can be changed. */
-export type BriefPart = 'include' | 'level' | 'where' | 'lanes' | 'rows' | 'colour' | 'labels' | 'periods' | 'from' | 'to' | 'page';
+export type BriefPart =
+  | 'include'
+  | 'level'
+  | 'where'
+  | 'lanes'
+  | 'rows'
+  | 'colour'
+  | 'labels'
+  | 'periods'
+  | 'from'
+  | 'to'
+  | 'page';
 
 /** Plain words, or words that stand for a part. */
 export type Segment = { text: string; part?: BriefPart };
 
-export const INCLUDE_WORDS = { both: 'activities and milestones', activities: 'activities only', milestones: 'milestones only' } as const;
+export const INCLUDE_WORDS = {
+  both: 'activities and milestones',
+  activities: 'activities only',
+  milestones: 'milestones only',
+} as const;
 export const LABEL_WORDS: Record<LabelPart, string> = {
   name: 'name',
   start: 'start',
@@ -33,7 +48,12 @@ export function briefSentence(brief: TimelineBrief, plan: PlanWords): Segment[] 
     { text: ' where ' },
     part('where', filterWords(brief.where, plan)),
     { text: ', ' },
-    part('lanes', brief.lanes === null ? 'without lanes' : `in lanes by ${brief.lanes === 'outline' ? 'outline' : fieldName(brief.lanes)}`),
+    part(
+      'lanes',
+      brief.lanes === null
+        ? 'without lanes'
+        : `in lanes by ${brief.lanes === 'outline' ? 'outline' : fieldName(brief.lanes)}`,
+    ),
     { text: ', rows ' },
     part('rows', brief.rows),
     { text: ', ' },
@@ -41,7 +61,15 @@ export function briefSentence(brief: TimelineBrief, plan: PlanWords): Segment[] 
     { text: ', labelled with ' },
     part('labels', brief.labels.length === 0 ? 'nothing' : listWords(brief.labels.map((l) => LABEL_WORDS[l]))),
     ...(plan.periods.length > 0
-      ? [{ text: ', ' }, part('periods', brief.periods ? `marking ${plan.periods.length} ${plan.periods.length === 1 ? 'period' : 'periods'}` : 'marking no periods')]
+      ? [
+          { text: ', ' },
+          part(
+            'periods',
+            brief.periods
+              ? `marking ${plan.periods.length} ${plan.periods.length === 1 ? 'period' : 'periods'}`
+              : 'marking no periods',
+          ),
+        ]
       : []),
     { text: ', from ' },
     part('from', brief.from === null ? 'the start' : formatDay(dayOf(brief.from), 'long')),
@@ -64,7 +92,8 @@ function filterWords(filters: Filter[], plan: PlanWords): string {
     filters.map((f) => {
       const field = plan.codeFields.find((c) => c.id === f.field);
       const titles = f.values.map((v) => (v === '' ? 'none' : (field?.values.find((x) => x.code === v)?.title ?? v)));
-      const shown = titles.length > 3 ? `${titles.slice(0, 2).join(', ')} or ${titles.length - 2} more` : titles.join(' or ');
+      const shown =
+        titles.length > 3 ? `${titles.slice(0, 2).join(', ')} or ${titles.length - 2} more` : titles.join(' or ');
       return `${field?.name.toLowerCase() ?? f.field} is ${f.keep === 'only' ? '' : 'not '}${shown}`;
     }),
   );

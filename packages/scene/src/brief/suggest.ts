@@ -10,7 +10,8 @@ export function suggestTimelineBrief(plan: Plan, schedule: Schedule): TimelineBr
   const covered = (f: CodeField) => plan.activities.filter((a) => a.codes[f.id] !== undefined).length;
   const most = Math.max(1, ...plan.codeFields.map(covered));
   const useful = plan.codeFields.filter((f) => f.values.length >= 2 && covered(f) >= most * 0.6);
-  const lane = useful.find((f) => f.values.length >= 3 && f.values.length <= 9) ?? useful.find((f) => f.values.length <= 15);
+  const lane =
+    useful.find((f) => f.values.length >= 3 && f.values.length <= 9) ?? useful.find((f) => f.values.length <= 15);
   const colour = useful.find((f) => f !== lane && f.values.length <= 8) ?? lane;
   const topLevel = schedule.outline.roots.length;
   brief.lanes = lane?.id ?? (schedule.outline.level.some((l) => l > 1) && topLevel <= 15 ? 'outline' : null);
@@ -24,7 +25,8 @@ export function suggestTimelineBrief(plan: Plan, schedule: Schedule): TimelineBr
 function readableLevel(schedule: Schedule): number | null {
   const { level, isSummary } = schedule.outline;
   const deepest = level.reduce((a, b) => Math.max(a, b), 1);
-  const shownAt = (limit: number) => level.reduce((n, l, i) => n + (l === limit || (l < limit && !isSummary[i]) ? 1 : 0), 0);
+  const shownAt = (limit: number) =>
+    level.reduce((n, l, i) => n + (l === limit || (l < limit && !isSummary[i]) ? 1 : 0), 0);
   const leaves = isSummary.filter((s) => !s).length;
   if (leaves <= 80) return null;
   for (let limit = deepest - 1; limit >= 2; limit--) if (shownAt(limit) <= 80) return limit;

@@ -81,6 +81,7 @@ export function createMeasure(fonts: FontMetrics): Measure {
 
 function widthTable(widths: Record<string, number>, unitsPerEm: number): Float32Array {
   const table = new Float32Array(65_536).fill(-1);
-  for (const [code, width] of Object.entries(widths)) if (Number(code) < 65_536) table[Number(code)] = width / unitsPerEm;
+  for (const [code, width] of Object.entries(widths))
+    if (Number(code) < 65_536) table[Number(code)] = width / unitsPerEm;
   return table;
 }

@@ -29,7 +29,16 @@ export function Gather({ plans }: { plans: PlanCard[] }) {
     const timer = setTimeout(() => {
       ask(`/api/plans/${p.id}`, { method: 'DELETE', keepalive: true }).then(() => router.refresh(), wrong);
     }, 7000);
-    toast(`“${p.name}” is deleted.`, { seconds: 7, action: { label: 'Undo', run: () => { clearTimeout(timer); setGone((g) => g.filter((id) => id !== p.id)); } } });
+    toast(`“${p.name}” is deleted.`, {
+      seconds: 7,
+      action: {
+        label: 'Undo',
+        run: () => {
+          clearTimeout(timer);
+          setGone((g) => g.filter((id) => id !== p.id));
+        },
+      },
+    });
   };
 
   return (
@@ -37,10 +46,13 @@ export function Gather({ plans }: { plans: PlanCard[] }) {
       <div className="h-full overflow-auto">
         <div className="mx-auto grid max-w-[1120px] grid-cols-[1fr_400px] gap-10 px-8 py-9">
           <section aria-labelledby="plans">
-            <h1 id="plans" className="font-serif text-[26px] font-semibold">Your plans</h1>
+            <h1 id="plans" className="font-serif text-[26px] font-semibold">
+              Your plans
+            </h1>
             {shown.length === 0 ? (
               <p className="mt-4 max-w-md text-soft">
-                There are none yet. Take in a file at the right, or start again with <code className="rounded bg-wash px-1">npm start -- --fresh</code> to get the demo plans.
+                There are none yet. Take in a file at the right, or start again with{' '}
+                <code className="rounded bg-wash px-1">npm start -- --fresh</code> to get the demo plans.
               </p>
             ) : (
               <ul className="mt-4 divide-y divide-line overflow-hidden rounded-xl border border-line bg-paper">
@@ -75,7 +87,17 @@ function PlanRow({ plan, onDelete }: { plan: PlanCard; onDelete: () => void }) {
     <li className="group flex items-center gap-4 px-5 py-4 hover:bg-wash">
       <div className="min-w-0 flex-1">
         {renaming ? (
-          <input autoFocus defaultValue={name} aria-label="Name of the plan" className="w-full rounded border border-line bg-paper px-2 py-0.5 text-[18px]" onBlur={(e) => rename(e.target.value)} onKeyDown={(e) => { if (e.key === 'Enter') rename(e.currentTarget.value); if (e.key === 'Escape') setRenaming(false); }} />
+          <input
+            autoFocus
+            defaultValue={name}
+            aria-label="Name of the plan"
+            className="w-full rounded border border-line bg-paper px-2 py-0.5 text-[18px]"
+            onBlur={(e) => rename(e.target.value)}
+            onKeyDown={(e) => {
+              if (e.key === 'Enter') rename(e.currentTarget.value);
+              if (e.key === 'Escape') setRenaming(false);
+            }}
+          />
         ) : (
           <Link href={`/plans/${plan.id}/show`} className="block truncate text-[18px] font-semibold">
             {name}
@@ -98,10 +120,14 @@ function PlanRow({ plan, onDelete }: { plan: PlanCard; onDelete: () => void }) {
         </MenuButton>
         <MenuItems anchor="bottom end" className="panel w-40">
           <MenuItem>
-            <button type="button" className="choice w-full" onClick={() => setRenaming(true)}>Rename</button>
+            <button type="button" className="choice w-full" onClick={() => setRenaming(true)}>
+              Rename
+            </button>
           </MenuItem>
           <MenuItem>
-            <button type="button" className="choice w-full" onClick={onDelete}>Delete</button>
+            <button type="button" className="choice w-full" onClick={onDelete}>
+              Delete
+            </button>
           </MenuItem>
         </MenuItems>
       </Menu>
@@ -123,7 +149,11 @@ function TakeIn() {
     const stop = new AbortController();
     setBusy({ what, stop });
     try {
-      const result = await ask<{ intakeId?: string; planId?: string }>('/api/intakes', { method: 'POST', signal: stop.signal, ...body });
+      const result = await ask<{ intakeId?: string; planId?: string }>('/api/intakes', {
+        method: 'POST',
+        signal: stop.signal,
+        ...body,
+      });
       router.push(result.planId ? `/plans/${result.planId}/show` : `/intake/${result.intakeId}`);
     } catch (error) {
       if ((error as Error).name !== 'AbortError') wrong(error);
@@ -158,9 +188,14 @@ function TakeIn() {
 
   return (
     <section aria-labelledby="take-in">
-      <h2 id="take-in" className="font-serif text-[26px] font-semibold">Take in</h2>
+      <h2 id="take-in" className="font-serif text-[26px] font-semibold">
+        Take in
+      </h2>
       <div
-        onDragOver={(e) => { e.preventDefault(); setOver(true); }}
+        onDragOver={(e) => {
+          e.preventDefault();
+          setOver(true);
+        }}
         onDragLeave={() => setOver(false)}
         onDrop={drop}
         className={`mt-4 rounded-xl border-2 border-dashed px-6 py-8 text-center ${over ? 'border-marigold bg-paper' : 'border-line bg-paper/60'}`}
@@ -171,20 +206,47 @@ function TakeIn() {
         <button type="button" className="action mt-4" onClick={() => file.current?.click()} disabled={busy !== null}>
           Choose a file
         </button>
-        <input ref={file} type="file" aria-label="File" className="sr-only" tabIndex={-1} accept=".csv,.tsv,.txt,.xlsx,.json" onChange={(e) => { sendFile(e.target.files?.[0]); e.target.value = ''; }} />
+        <input
+          ref={file}
+          type="file"
+          aria-label="File"
+          className="sr-only"
+          tabIndex={-1}
+          accept=".csv,.tsv,.txt,.xlsx,.json"
+          onChange={(e) => {
+            sendFile(e.target.files?.[0]);
+            e.target.value = '';
+          }}
+        />
       </div>
       <label className="mt-5 flex items-center gap-2 font-semibold" htmlFor="paste">
         <ClipboardPaste size={16} className="text-kelp" aria-hidden /> Or paste a table
       </label>
-      <textarea ref={area} id="paste" value={text} onChange={(e) => setText(e.target.value)} rows={7} spellCheck={false} placeholder={'Name\tStart\tFinish\nToe piling\t4 Aug 2026\t20 Oct 2026'} className="mt-1.5 w-full rounded-lg border border-line bg-paper p-3 font-narrow text-[14px] whitespace-pre" />
+      <textarea
+        ref={area}
+        id="paste"
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+        rows={7}
+        spellCheck={false}
+        placeholder={'Name\tStart\tFinish\nToe piling\t4 Aug 2026\t20 Oct 2026'}
+        className="mt-1.5 w-full rounded-lg border border-line bg-paper p-3 font-narrow text-[14px] whitespace-pre"
+      />
       <div className="mt-2 flex items-center justify-between">
         <span className="text-[14px] text-soft" role="status">
           {busy ? `${busy.what} …` : text === '' ? '' : `${text.trim().split('\n').length} rows`}
         </span>
         {busy ? (
-          <button type="button" className="quiet" onClick={() => busy.stop.abort()}>Cancel</button>
+          <button type="button" className="quiet" onClick={() => busy.stop.abort()}>
+            Cancel
+          </button>
         ) : (
-          <button type="button" className="quiet" disabled={text.trim() === ''} onClick={() => void send('Reading the pasted table', { json: { text } })}>
+          <button
+            type="button"
+            className="quiet"
+            disabled={text.trim() === ''}
+            onClick={() => void send('Reading the pasted table', { json: { text } })}
+          >
             Take in the paste
           </button>
         )}

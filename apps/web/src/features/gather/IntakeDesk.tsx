@@ -42,7 +42,10 @@ export function IntakeDesk({ first }: { first: IntakeView }) {
   const make = async () => {
     setMaking(true);
     try {
-      const { planId } = await ask<{ planId: string }>(`/api/intakes/${view.id}/plan`, { method: 'POST', json: { name, strict } });
+      const { planId } = await ask<{ planId: string }>(`/api/intakes/${view.id}/plan`, {
+        method: 'POST',
+        json: { name, strict },
+      });
       router.push(`/plans/${planId}/show`);
     } catch (error) {
       wrong(error);
@@ -67,21 +70,58 @@ export function IntakeDesk({ first }: { first: IntakeView }) {
           <h1 className="font-serif text-[22px] font-semibold">What is in {view.source}?</h1>
           <label className="flex items-center gap-2">
             <span className="text-soft">Name of the plan</span>
-            <input value={name} onChange={(e) => setName(e.target.value)} className="w-64 rounded-md border border-line bg-paper px-2.5 py-1" />
+            <input
+              value={name}
+              onChange={(e) => setName(e.target.value)}
+              className="w-64 rounded-md border border-line bg-paper px-2.5 py-1"
+            />
           </label>
-          {view.sheets.length > 1 && <Pick label="Sheet" value={view.sheet ?? ''} options={view.sheets.map((s) => [s, s])} onChange={(sheet) => void correct({ sheet })} />}
+          {view.sheets.length > 1 && (
+            <Pick
+              label="Sheet"
+              value={view.sheet ?? ''}
+              options={view.sheets.map((s) => [s, s])}
+              onChange={(sheet) => void correct({ sheet })}
+            />
+          )}
           <Pick
             label="Headings"
             value={map.headerRow === null ? 'none' : String(map.headerRow)}
-            options={[['none', 'no row of headings'], ...Array.from({ length: Math.max(10, (map.headerRow ?? 0) + 1) }, (_, r): [string, string] => [String(r), `in row ${r + 1}`])]}
+            options={[
+              ['none', 'no row of headings'],
+              ...Array.from({ length: Math.max(10, (map.headerRow ?? 0) + 1) }, (_, r): [string, string] => [
+                String(r),
+                `in row ${r + 1}`,
+              ]),
+            ]}
             onChange={(v) => void changeMap({ headerRow: v === 'none' ? null : Number(v) })}
           />
-          <Pick label="Dates" value={map.dateOrder ?? 'open'} wanted={map.dateOrder === null} options={[...(map.dateOrder === null ? [['open', 'day or month first?'] as [string, string]] : []), ['dmy', 'day before month'], ['mdy', 'month before day']]} onChange={(v) => v !== 'open' && void changeMap({ dateOrder: v as 'dmy' | 'mdy' })} />
-          <Pick label="Durations in" value={map.durationUnit} options={[['day', 'working days'], ['week', 'weeks'], ['hour', 'hours']]} onChange={(v) => void changeMap({ durationUnit: v as ColumnMap['durationUnit'] })} />
+          <Pick
+            label="Dates"
+            value={map.dateOrder ?? 'open'}
+            wanted={map.dateOrder === null}
+            options={[
+              ...(map.dateOrder === null ? [['open', 'day or month first?'] as [string, string]] : []),
+              ['dmy', 'day before month'],
+              ['mdy', 'month before day'],
+            ]}
+            onChange={(v) => v !== 'open' && void changeMap({ dateOrder: v as 'dmy' | 'mdy' })}
+          />
+          <Pick
+            label="Durations in"
+            value={map.durationUnit}
+            options={[
+              ['day', 'working days'],
+              ['week', 'weeks'],
+              ['hour', 'hours'],
+            ]}
+            onChange={(v) => void changeMap({ durationUnit: v as ColumnMap['durationUnit'] })}
+          />
         </div>
         {map.dateOrder === null && (
           <p role="alert" className="mx-6 mb-3 rounded-lg border border-marigold bg-marigold/15 px-4 py-2">
-            In {sampleDate(view)} the dates leave open whether day or month comes first. Choose it under <b>Dates</b>; nothing is guessed.
+            In {sampleDate(view)} the dates leave open whether day or month comes first. Choose it under <b>Dates</b>;
+            nothing is guessed.
           </p>
         )}
         <div className="min-h-0 flex-1 overflow-auto px-6 pb-4">
@@ -104,7 +144,13 @@ function sampleDate(view: IntakeView): string {
   return 'this table';
 }
 
-function ColumnTable({ view, onChange }: { view: IntakeView; onChange: (column: number, meaning: ColumnMeaning) => void }) {
+function ColumnTable({
+  view,
+  onChange,
+}: {
+  view: IntakeView;
+  onChange: (column: number, meaning: ColumnMeaning) => void;
+}) {
   const { map, samples } = view;
   return (
     <div className="overflow-x-auto rounded-xl border border-line bg-paper">
@@ -113,9 +159,19 @@ function ColumnTable({ view, onChange }: { view: IntakeView; onChange: (column: 
           <tr>
             <th className="w-10 border-b border-line" aria-label="Row" />
             {map.columns.map((meaning, c) => (
-              <th key={`${c}-${map.headings[c]}`} scope="col" className={`min-w-36 border-b border-l border-line p-2 text-left align-top font-normal ${meaning.as === 'skip' ? 'bg-wash' : ''}`}>
-                <span className="block truncate pb-1 text-soft" title={map.headings[c]}>{map.headings[c] || `Column ${c + 1}`}</span>
-                <ColumnPick column={map.headings[c] || `Column ${c + 1}`} meaning={meaning} onChange={(m) => onChange(c, m)} />
+              <th
+                key={`${c}-${map.headings[c]}`}
+                scope="col"
+                className={`min-w-28 border-b border-l border-line p-2 text-left align-top font-normal ${meaning.as === 'skip' ? 'bg-wash' : ''}`}
+              >
+                <span className="block truncate pb-1 text-soft" title={map.headings[c]}>
+                  {map.headings[c] || `Column ${c + 1}`}
+                </span>
+                <ColumnPick
+                  column={map.headings[c] || `Column ${c + 1}`}
+                  meaning={meaning}
+                  onChange={(m) => onChange(c, m)}
+                />
               </th>
             ))}
           </tr>
@@ -126,9 +182,20 @@ function ColumnTable({ view, onChange }: { view: IntakeView; onChange: (column: 
               <td className="border-t border-line/60 px-2 py-1 text-right text-soft">{row}</td>
               {cells.map((cell, c) => (
                 // biome-ignore lint: columns have no other name
-                <td key={c} className={`max-w-64 border-t border-l border-line/60 px-2 py-1 ${map.columns[c]?.as === 'skip' ? 'bg-wash text-soft' : ''}`}>
-                  <span className="block truncate" title={cell.text}>{cell.text}</span>
-                  {cell.read !== null && cell.read !== cell.text && <span className={`block truncate font-narrow text-[13px] ${cell.read === 'not a date' ? 'text-madder' : 'text-soft'}`}>{cell.read}</span>}
+                <td
+                  key={c}
+                  className={`max-w-64 border-t border-l border-line/60 px-2 py-1 ${map.columns[c]?.as === 'skip' ? 'bg-wash text-soft' : ''}`}
+                >
+                  <span className="block truncate" title={cell.text}>
+                    {cell.text}
+                  </span>
+                  {cell.read !== null && cell.read !== cell.text && (
+                    <span
+                      className={`block truncate font-narrow text-[13px] ${cell.read === 'not a date' ? 'text-madder' : 'text-soft'}`}
+                    >
+                      {cell.read}
+                    </span>
+                  )}
                 </td>
               ))}
             </tr>
@@ -139,16 +206,30 @@ function ColumnTable({ view, onChange }: { view: IntakeView; onChange: (column: 
   );
 }
 
-function Problems({ view, strict, onStrict }: { view: IntakeView; strict: boolean; onStrict: (strict: boolean) => void }) {
+function Problems({
+  view,
+  strict,
+  onStrict,
+}: {
+  view: IntakeView;
+  strict: boolean;
+  onStrict: (strict: boolean) => void;
+}) {
   if (view.problemCount === 0) return null;
   return (
     <section className="mt-5" aria-labelledby="problems">
       <div className="flex items-baseline justify-between gap-4">
         <h2 id="problems" className="text-[17px] font-semibold">
-          {view.problemCount} {view.problemCount === 1 ? 'cell' : 'cells'} cannot be read as {view.problemCount === 1 ? 'it stands' : 'they stand'}
+          {view.problemCount} {view.problemCount === 1 ? 'cell' : 'cells'} cannot be read as{' '}
+          {view.problemCount === 1 ? 'it stands' : 'they stand'}
         </h2>
         <label className="flex items-center gap-2">
-          <input type="checkbox" checked={strict} onChange={(e) => onStrict(e.target.checked)} className="size-4 accent-kelp" />
+          <input
+            type="checkbox"
+            checked={strict}
+            onChange={(e) => onStrict(e.target.checked)}
+            className="size-4 accent-kelp"
+          />
           Take nothing in until every cell can be read
         </label>
       </div>
@@ -161,7 +242,9 @@ function Problems({ view, strict, onStrict }: { view: IntakeView; strict: boolea
           </li>
         ))}
       </ul>
-      {view.problemCount > view.problems.length && <p className="mt-1 text-[14px] text-soft">… and {view.problemCount - view.problems.length} more.</p>}
+      {view.problemCount > view.problems.length && (
+        <p className="mt-1 text-[14px] text-soft">… and {view.problemCount - view.problems.length} more.</p>
+      )}
     </section>
   );
 }

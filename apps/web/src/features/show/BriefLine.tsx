@@ -1,5 +1,14 @@
 'use client';
-import { type BriefPart, briefSentence, INCLUDE_WORDS, LABEL_PARTS, LABEL_WORDS, PAGES, type PageName, type TimelineBrief } from '@clembo/scene/brief';
+import {
+  type BriefPart,
+  briefSentence,
+  INCLUDE_WORDS,
+  LABEL_PARTS,
+  LABEL_WORDS,
+  PAGES,
+  type PageName,
+  type TimelineBrief,
+} from '@clembo/scene/brief';
 import type { PlanHead } from '@/workers/plan.worker';
 import { DatePart } from './parts/DatePart';
 import { FilterPart } from './parts/FilterPart';
@@ -16,7 +25,11 @@ export function BriefLine({ brief, head, onChange }: Props) {
   return (
     <p className="shrink-0 px-6 pt-3.5 pb-3 text-[17px] leading-[27px] text-soft" aria-label="Brief">
       {briefSentence(brief, head).map((s) =>
-        s.part === undefined ? <span key={s.text}>{s.text}</span> : <Part key={s.part} part={s.part} text={s.text} brief={brief} head={head} onChange={onChange} />,
+        s.part === undefined ? (
+          <span key={s.text}>{s.text}</span>
+        ) : (
+          <Part key={s.part} part={s.part} text={s.text} brief={brief} head={head} onChange={onChange} />
+        ),
       )}
     </p>
   );
@@ -29,22 +42,49 @@ function Part({ part, text, brief, head, onChange }: Props & { part: BriefPart; 
   );
   switch (part) {
     case 'include':
-      return one('What is shown', brief.include, Object.entries(INCLUDE_WORDS), (v) => onChange({ include: v as TimelineBrief['include'] }));
+      return one('What is shown', brief.include, Object.entries(INCLUDE_WORDS), (v) =>
+        onChange({ include: v as TimelineBrief['include'] }),
+      );
     case 'level':
       return one(
         'Deepest level',
         String(brief.level ?? 'all'),
-        [['all', 'the last level'], ...Array.from({ length: head.levels }, (_, k): [string, string] => [String(k + 1), `level ${k + 1}`])],
+        [
+          ['all', 'the last level'],
+          ...Array.from({ length: head.levels }, (_, k): [string, string] => [String(k + 1), `level ${k + 1}`]),
+        ],
         (v) => onChange({ level: v === 'all' ? null : Number(v) }),
       );
     case 'where':
       return <FilterPart text={text} filters={brief.where} head={head} onChange={(where) => onChange({ where })} />;
     case 'lanes':
-      return one('Lanes', brief.lanes ?? '', [['', 'without lanes'], ...(head.levels > 1 ? [['outline', 'by outline'] as [string, string]] : []), ...fields.map(([id, name]): [string, string] => [id, `by ${name}`])], (v) => onChange({ lanes: v === '' ? null : v }));
+      return one(
+        'Lanes',
+        brief.lanes ?? '',
+        [
+          ['', 'without lanes'],
+          ...(head.levels > 1 ? [['outline', 'by outline'] as [string, string]] : []),
+          ...fields.map(([id, name]): [string, string] => [id, `by ${name}`]),
+        ],
+        (v) => onChange({ lanes: v === '' ? null : v }),
+      );
     case 'rows':
-      return one('Rows', brief.rows, [['packed', 'packed: as few as fit'], ['each', 'each: one activity a row']], (v) => onChange({ rows: v as TimelineBrief['rows'] }));
+      return one(
+        'Rows',
+        brief.rows,
+        [
+          ['packed', 'packed: as few as fit'],
+          ['each', 'each: one activity a row'],
+        ],
+        (v) => onChange({ rows: v as TimelineBrief['rows'] }),
+      );
     case 'colour':
-      return one('Colour', brief.colour ?? '', [['', 'in one colour'], ...fields.map(([id, name]): [string, string] => [id, `by ${name}`])], (v) => onChange({ colour: v === '' ? null : v }));
+      return one(
+        'Colour',
+        brief.colour ?? '',
+        [['', 'in one colour'], ...fields.map(([id, name]): [string, string] => [id, `by ${name}`])],
+        (v) => onChange({ colour: v === '' ? null : v }),
+      );
     case 'labels':
       return (
         <ManyPart
@@ -57,12 +97,45 @@ function Part({ part, text, brief, head, onChange }: Props & { part: BriefPart; 
         />
       );
     case 'periods':
-      return one('Periods', brief.periods ? 'yes' : 'no', [['yes', 'mark the plan’s periods'], ['no', 'mark none']], (v) => onChange({ periods: v === 'yes' }));
+      return one(
+        'Periods',
+        brief.periods ? 'yes' : 'no',
+        [
+          ['yes', 'mark the plan’s periods'],
+          ['no', 'mark none'],
+        ],
+        (v) => onChange({ periods: v === 'yes' }),
+      );
     case 'from':
-      return <DatePart part={part} text={text} open="the start" label="From" moment={brief.from} isFinish={false} onChange={(from) => onChange({ from })} />;
+      return (
+        <DatePart
+          part={part}
+          text={text}
+          open="the start"
+          label="From"
+          moment={brief.from}
+          isFinish={false}
+          onChange={(from) => onChange({ from })}
+        />
+      );
     case 'to':
-      return <DatePart part={part} text={text} open="the finish" label="To" moment={brief.to} isFinish onChange={(to) => onChange({ to })} />;
+      return (
+        <DatePart
+          part={part}
+          text={text}
+          open="the finish"
+          label="To"
+          moment={brief.to}
+          isFinish
+          onChange={(to) => onChange({ to })}
+        />
+      );
     case 'page':
-      return one('Page', brief.page, Object.keys(PAGES).map((p): [string, string] => [p, p]), (v) => onChange({ page: v as PageName }));
+      return one(
+        'Page',
+        brief.page,
+        Object.keys(PAGES).map((p): [string, string] => [p, p]),
+        (v) => onChange({ page: v as PageName }),
+      );
   }
 }

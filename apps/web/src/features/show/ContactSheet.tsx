@@ -29,7 +29,10 @@ export function ContactSheet({ plan, version, exhibits }: { plan: FramePlan; ver
   const add = async (name: string, brief: TimelineBrief | null) => {
     try {
       const what = brief ?? (await open!.room.suggest());
-      const { id } = await ask<{ id: string }>(`/api/plans/${plan.id}/exhibits`, { method: 'POST', json: { name, brief: what } });
+      const { id } = await ask<{ id: string }>(`/api/plans/${plan.id}/exhibits`, {
+        method: 'POST',
+        json: { name, brief: what },
+      });
       router.push(`/plans/${plan.id}/show/${id}`);
     } catch (e) {
       wrong(e);
@@ -40,27 +43,58 @@ export function ContactSheet({ plan, version, exhibits }: { plan: FramePlan; ver
     const timer = setTimeout(() => {
       ask(`/api/exhibits/${e.id}`, { method: 'DELETE', keepalive: true }).then(() => router.refresh(), wrong);
     }, 7000);
-    toast(`“${e.name}” is deleted.`, { seconds: 7, action: { label: 'Undo', run: () => { clearTimeout(timer); setGone((g) => g.filter((id) => id !== e.id)); } } });
+    toast(`“${e.name}” is deleted.`, {
+      seconds: 7,
+      action: {
+        label: 'Undo',
+        run: () => {
+          clearTimeout(timer);
+          setGone((g) => g.filter((id) => id !== e.id));
+        },
+      },
+    });
   };
   const create = () => open && void add(`Exhibit ${exhibits.length + 1}`, null);
   useKeys({ n: create });
 
   return (
-    <Frame stage="Show" plan={plan} search={search} controls={<button type="button" className="action" disabled={!open} onClick={create}><Plus size={16} aria-hidden /> New exhibit</button>}>
+    <Frame
+      stage="Show"
+      plan={plan}
+      search={search}
+      controls={
+        <button type="button" className="action" disabled={!open} onClick={create}>
+          <Plus size={16} aria-hidden /> New exhibit
+        </button>
+      }
+    >
       <div className="h-full overflow-auto px-8 py-7">
-        {error && <p role="alert" className="mb-4 text-madder">{error}</p>}
-        {shown.length === 0 && <p className="text-soft">No exhibits yet. Press <b>New exhibit</b> (or <kbd>n</kbd>) and Clembo suggests a first page for this plan.</p>}
+        {error && (
+          <p role="alert" className="mb-4 text-madder">
+            {error}
+          </p>
+        )}
+        {shown.length === 0 && (
+          <p className="text-soft">
+            No exhibits yet. Press <b>New exhibit</b> (or <kbd>n</kbd>) and Clembo suggests a first page for this plan.
+          </p>
+        )}
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(360px,1fr))] gap-x-7 gap-y-8">
           {shown.map((e) => (
             <li key={e.id}>
-              <Link href={`/plans/${plan.id}/show/${e.id}`} className="block rounded-sm shadow-md shadow-ink/10 hover:shadow-lg hover:shadow-ink/20">
+              <Link
+                href={`/plans/${plan.id}/show/${e.id}`}
+                className="block rounded-sm shadow-md shadow-ink/10 hover:shadow-lg hover:shadow-ink/20"
+              >
                 <Thumbnail open={open} brief={e.brief} />
                 <span className="sr-only">Open {e.name}</span>
               </Link>
               <div className="mt-2.5 flex items-start gap-2">
                 <div className="min-w-0 flex-1">
                   <p className="truncate font-semibold">{e.name}</p>
-                  <p className="text-[14px] text-soft">timeline · {e.brief.page === 'wide slide' ? 'wide slide' : e.brief.page}</p>
+                  <p className="text-[14px] text-soft">
+                    timeline · {e.brief.page === 'wide slide' ? 'wide slide' : e.brief.page}
+                  </p>
                 </div>
                 <Menu>
                   <MenuButton aria-label={`More for ${e.name}`} className="rounded p-1 hover:bg-line">
@@ -68,10 +102,18 @@ export function ContactSheet({ plan, version, exhibits }: { plan: FramePlan; ver
                   </MenuButton>
                   <MenuItems anchor="bottom end" className="panel w-44">
                     <MenuItem>
-                      <button type="button" className="choice w-full" onClick={() => void add(`${e.name}, copy`, e.brief)}>Duplicate</button>
+                      <button
+                        type="button"
+                        className="choice w-full"
+                        onClick={() => void add(`${e.name}, copy`, e.brief)}
+                      >
+                        Duplicate
+                      </button>
                     </MenuItem>
                     <MenuItem>
-                      <button type="button" className="choice w-full" onClick={() => remove(e)}>Delete</button>
+                      <button type="button" className="choice w-full" onClick={() => remove(e)}>
+                        Delete
+                      </button>
                     </MenuItem>
                   </MenuItems>
                 </Menu>
@@ -95,7 +137,10 @@ function Thumbnail({ open, brief }: { open: OpenRoom | null; brief: TimelineBrie
     };
   }, [open, brief]);
   return (
-    <div className="overflow-hidden rounded-sm bg-paper [&_svg]:block [&_svg]:h-auto [&_svg]:w-full" style={{ aspectRatio: `${width} / ${height}` }}>
+    <div
+      className="overflow-hidden rounded-sm bg-paper [&_svg]:block [&_svg]:h-auto [&_svg]:w-full"
+      style={{ aspectRatio: `${width} / ${height}` }}
+    >
       {svg && <div aria-hidden className="pointer-events-none" dangerouslySetInnerHTML={{ __html: svg }} />}
     </div>
   );

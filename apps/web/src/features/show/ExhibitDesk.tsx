@@ -32,6 +32,7 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
   const [page, setPage] = useState<ComposedPage | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
   const [facts, setFacts] = useState<Facts | null>(null);
+  const [wide, setWide] = useState(false);
 
   useEffect(() => {
     let current = true;
@@ -56,17 +57,47 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
     if (next && next.id !== exhibit.id) router.push(`/plans/${plan.id}/show/${next.id}`);
   };
   const editBrief = useCallback(() => document.querySelector<HTMLElement>('[data-brief-part]')?.focus(), []);
-  useKeys({ 'mod+z': undo, 'mod+shift+z': redo, 'mod+y': redo, '[': step(-1), ']': step(1), e: editBrief, Escape: () => setChosen(null) });
+  useKeys({
+    'mod+z': undo,
+    'mod+shift+z': redo,
+    'mod+y': redo,
+    '[': step(-1),
+    ']': step(1),
+    e: editBrief,
+    w: () => setWide((v) => !v),
+    Escape: () => setChosen(null),
+  });
 
   const actions = useMemo(
     (): Found[] => [
-      ...FORMATS.map(([format, title]): Found => ({ id: `export ${format}`, group: 'Actions', label: `Export as ${title}`, run: () => void exportExhibit(exhibit.id, format, saved) })),
+      ...FORMATS.map(
+        ([format, title]): Found => ({
+          id: `export ${format}`,
+          group: 'Actions',
+          label: `Export as ${title}`,
+          run: () => void exportExhibit(exhibit.id, format, saved),
+        }),
+      ),
       { id: 'undo', group: 'Actions', label: 'Undo', hint: 'Ctrl Z', run: undo },
       { id: 'redo', group: 'Actions', label: 'Redo', hint: 'Ctrl ⇧ Z', run: redo },
+      {
+        id: 'wide',
+        group: 'Actions',
+        label: wide ? 'See the whole page' : 'See the page at full width',
+        hint: 'w',
+        run: () => setWide((v) => !v),
+      },
       { id: 'edit', group: 'Actions', label: 'Edit the brief', hint: 'e', run: () => setTimeout(editBrief, 50) },
-      ...siblings.map((s): Found => ({ id: `exhibit ${s.id}`, group: 'Exhibits', label: s.name, run: () => router.push(`/plans/${plan.id}/show/${s.id}`) })),
+      ...siblings.map(
+        (s): Found => ({
+          id: `exhibit ${s.id}`,
+          group: 'Exhibits',
+          label: s.name,
+          run: () => router.push(`/plans/${plan.id}/show/${s.id}`),
+        }),
+      ),
     ],
-    [exhibit.id, siblings, plan.id, router, saved, undo, redo, editBrief],
+    [exhibit.id, siblings, plan.id, router, saved, undo, redo, editBrief, wide],
   );
   const search = usePlanSearch(plan.id, open, actions);
 
@@ -77,10 +108,24 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
       search={search}
       controls={
         <>
-          <button type="button" className="quiet px-2" aria-label="Undo" title="Undo (Ctrl Z)" disabled={!canUndo} onClick={undo}>
+          <button
+            type="button"
+            className="quiet px-2"
+            aria-label="Undo"
+            title="Undo (Ctrl Z)"
+            disabled={!canUndo}
+            onClick={undo}
+          >
             <Undo2 size={16} />
           </button>
-          <button type="button" className="quiet px-2" aria-label="Redo" title="Redo (Ctrl Shift Z)" disabled={!canRedo} onClick={redo}>
+          <button
+            type="button"
+            className="quiet px-2"
+            aria-label="Redo"
+            title="Redo (Ctrl Shift Z)"
+            disabled={!canRedo}
+            onClick={redo}
+          >
             <Redo2 size={16} />
           </button>
           <ExportMenu exhibitId={exhibit.id} saved={saved} />
@@ -92,16 +137,27 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
         <div className="flex min-h-0 flex-1">
           <div className="min-h-0 min-w-0 flex-1 px-6 pb-3">
             {error ? (
-              <p role="alert" className="p-8 text-madder">{error}</p>
+              <p role="alert" className="p-8 text-madder">
+                {error}
+              </p>
             ) : page ? (
-              <PageView page={page} chosen={chosen} onChoose={setChosen} onRetitle={(title) => change({ title })} automatic={brief.title === null} />
+              <PageView
+                page={page}
+                chosen={chosen}
+                onChoose={setChosen}
+                onRetitle={(title) => change({ title })}
+                automatic={brief.title === null}
+                wide={wide}
+              />
             ) : (
-              <p role="status" className="p-8 text-soft">Composing the page …</p>
+              <p role="status" className="p-8 text-soft">
+                Composing the page …
+              </p>
             )}
           </div>
           {facts && <Margin facts={facts} planId={plan.id} onChoose={setChosen} onClose={() => setChosen(null)} />}
         </div>
-        {page && <FitStrip fit={page.fit} name={exhibit.name} exhibitId={exhibit.id} />}
+        {page && <FitStrip fit={page.fit} name={exhibit.name} exhibitId={exhibit.id} wide={wide} onWide={setWide} />}
       </div>
     </Frame>
   );

@@ -15,7 +15,10 @@ export async function exportExhibit(exhibitId: string, format: string, saved: ()
   try {
     await saved();
     const response = await fetch(`/api/exhibits/${exhibitId}/page?format=${format}`);
-    if (!response.ok) throw new Refused(((await response.json()) as { error?: string }).error ?? 'The page could not be written. Try again.');
+    if (!response.ok)
+      throw new Refused(
+        ((await response.json()) as { error?: string }).error ?? 'The page could not be written. Try again.',
+      );
     const named = /filename\*=UTF-8''([^;]+)/.exec(response.headers.get('content-disposition') ?? '')?.[1];
     const link = document.createElement('a');
     link.href = URL.createObjectURL(await response.blob());
@@ -36,7 +39,11 @@ export function ExportMenu({ exhibitId, saved }: { exhibitId: string; saved: () 
       <MenuItems anchor={{ to: 'bottom end', gap: 6 }} className="panel w-60">
         {FORMATS.map(([format, title, use]) => (
           <MenuItem key={format}>
-            <button type="button" className="choice w-full justify-between" onClick={() => void exportExhibit(exhibitId, format, saved)}>
+            <button
+              type="button"
+              className="choice w-full justify-between"
+              onClick={() => void exportExhibit(exhibitId, format, saved)}
+            >
               <span className="font-semibold">{title}</span>
               <span className="text-[14px] text-soft">{use}</span>
             </button>

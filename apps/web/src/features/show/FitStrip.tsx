@@ -5,7 +5,19 @@ import { ask } from '@/ui/ask';
 import { wrong } from '@/ui/Toasts';
 
 /** One strip below the page: the exhibit's name, and how well it sits on its page. */
-export function FitStrip({ fit, name, exhibitId }: { fit: Fit; name: string; exhibitId: string }) {
+export function FitStrip({
+  fit,
+  name,
+  exhibitId,
+  wide,
+  onWide,
+}: {
+  fit: Fit;
+  name: string;
+  exhibitId: string;
+  wide: boolean;
+  onWide: (wide: boolean) => void;
+}) {
   const [kept, setKept] = useState(name);
   const rename = (text: string) => {
     const wanted = text.trim();
@@ -23,15 +35,29 @@ export function FitStrip({ fit, name, exhibitId }: { fit: Fit; name: string; exh
     <div className="flex h-[42px] shrink-0 items-center justify-between border-t border-line bg-paper px-6 text-[14.5px]">
       <label className="flex items-center gap-3">
         <span className="text-soft">Exhibit</span>
-        <input key={kept} defaultValue={kept} className="w-64 rounded border border-transparent bg-transparent px-1.5 py-0.5 font-semibold hover:border-line focus:border-line" onBlur={(e) => rename(e.target.value)} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} />
+        <input
+          key={kept}
+          defaultValue={kept}
+          className="w-64 rounded border border-transparent bg-transparent px-1.5 py-0.5 font-semibold hover:border-line focus:border-line"
+          onBlur={(e) => rename(e.target.value)}
+          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+        />
       </label>
-      <p data-testid="fit">
-        <span className={`font-semibold ${trouble.length > 0 ? 'text-madder' : ''}`}>{trouble.length > 0 ? 'Tight' : 'Fits'}</span>
-        <span className="text-soft">
-          {' '}
-          smallest type {Math.round(fit.smallestType * 10) / 10} pt · {fit.shown} of {fit.of} shown · {trouble.length > 0 ? trouble.join(' · ') : 'every label placed'}
-        </span>
-      </p>
+      <div className="flex items-center gap-4">
+        <p data-testid="fit">
+          <span className={`font-semibold ${trouble.length > 0 ? 'text-madder' : ''}`}>
+            {trouble.length > 0 ? 'Tight' : 'Fits'}
+          </span>
+          <span className="text-soft">
+            {' '}
+            smallest type {Math.round(fit.smallestType * 10) / 10} pt · {fit.shown} of {fit.of} shown ·{' '}
+            {trouble.length > 0 ? trouble.join(' · ') : 'every label placed'}
+          </span>
+        </p>
+        <button type="button" aria-pressed={wide} className="quiet py-0.5" title="w" onClick={() => onWide(!wide)}>
+          {wide ? 'Whole page' : 'Full width'}
+        </button>
+      </div>
     </div>
   );
 }

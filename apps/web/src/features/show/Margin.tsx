@@ -3,10 +3,26 @@ import { X } from 'lucide-react';
 import Link from 'next/link';
 import type { Facts } from '@/workers/plan.worker';
 
-const KIND_WORDS: Record<string, string> = { activity: 'activity', summary: 'group of activities', levelOfEffort: 'supporting work', startMilestone: 'milestone', finishMilestone: 'milestone' };
+const KIND_WORDS: Record<string, string> = {
+  activity: 'activity',
+  summary: 'group of activities',
+  levelOfEffort: 'supporting work',
+  startMilestone: 'milestone',
+  finishMilestone: 'milestone',
+};
 
 /** The facts about what is chosen, like the margin of a book. */
-export function Margin({ facts, planId, onChoose, onClose }: { facts: Facts; planId: string; onChoose: (ref: string) => void; onClose: () => void }) {
+export function Margin({
+  facts,
+  planId,
+  onChoose,
+  onClose,
+}: {
+  facts: Facts;
+  planId: string;
+  onChoose: (ref: string) => void;
+  onClose: () => void;
+}) {
   return (
     <aside aria-label="Margin" className="w-[270px] shrink-0 overflow-auto pr-5 pb-4 text-[14.5px]">
       <div className="flex items-start justify-between gap-2">
@@ -52,7 +68,12 @@ function Links({ title, links, onChoose }: { title: string; links: Facts['before
       <ul className="mt-1 space-y-1">
         {links.map((l) => (
           <li key={`${l.ref} ${l.how}`} className="flex items-baseline justify-between gap-2">
-            <button type="button" className="truncate text-left hover:text-kelp hover:underline" onClick={() => onChoose(l.ref)} title={l.ref}>
+            <button
+              type="button"
+              className="truncate text-left hover:text-kelp hover:underline"
+              onClick={() => onChoose(l.ref)}
+              title={l.ref}
+            >
               {l.name}
             </button>
             <span className="shrink-0 font-narrow text-soft">{l.how}</span>

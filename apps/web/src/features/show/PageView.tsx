@@ -9,6 +9,8 @@ interface Props {
   /** A new title; null goes back to what the dates say. */
   onRetitle: (title: string | null) => void;
   automatic: boolean;
+  /** As large as the desk is wide, to read the smallest type; otherwise the whole page. */
+  wide: boolean;
 }
 
 interface TitleBox {
@@ -19,7 +21,7 @@ interface TitleBox {
 }
 
 /** The composed page, as large as the desk allows in its true proportions. A click chooses, a double click on the title renames. */
-export function PageView({ page, chosen, onChoose, onRetitle, automatic }: Props) {
+export function PageView({ page, chosen, onChoose, onRetitle, automatic, wide }: Props) {
   const desk = useRef<HTMLDivElement>(null);
   const sheet = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState<{ width: number; height: number } | null>(null);
@@ -28,14 +30,16 @@ export function PageView({ page, chosen, onChoose, onRetitle, automatic }: Props
   useLayoutEffect(() => {
     const fit = () => {
       const { clientWidth, clientHeight } = desk.current!;
-      const scale = Math.min(clientWidth / page.width, clientHeight / page.height);
+      const scale = wide
+        ? Math.max(clientWidth, page.width) / page.width
+        : Math.min(clientWidth / page.width, clientHeight / page.height);
       setSize({ width: Math.floor(page.width * scale), height: Math.floor(page.height * scale) });
     };
     fit();
     const watch = new ResizeObserver(fit);
     watch.observe(desk.current!);
     return () => watch.disconnect();
-  }, [page.width, page.height]);
+  }, [page.width, page.height, wide]);
 
   // The ring round what is chosen is laid over the page, which itself is left as composed.
   useLayoutEffect(() => {
@@ -60,14 +64,20 @@ export function PageView({ page, chosen, onChoose, onRetitle, automatic }: Props
     svg.append(ring);
   }, [chosen, page]);
 
-  const refAt = (event: MouseEvent) => (event.target as Element).closest('[data-ref]')?.getAttribute('data-ref') ?? null;
+  const refAt = (event: MouseEvent) =>
+    (event.target as Element).closest('[data-ref]')?.getAttribute('data-ref') ?? null;
   const openTitle = () => {
     const lines = [...sheet.current!.querySelectorAll<SVGTextElement>('[data-role="title"]')];
     if (lines.length === 0) return;
     const at = sheet.current!.getBoundingClientRect();
     const box = lines[0]!.getBoundingClientRect();
     const scale = (size?.width ?? page.width) / page.width;
-    setTitling({ left: box.left - at.left, top: box.top - at.top, width: at.width - 2 * (box.left - at.left), size: Number(lines[0]!.getAttribute('font-size')) * scale });
+    setTitling({
+      left: box.left - at.left,
+      top: box.top - at.top,
+      width: at.width - 2 * (box.left - at.left),
+      size: Number(lines[0]!.getAttribute('font-size')) * scale,
+    });
   };
   const closeTitle = (text: string | null) => {
     setTitling(null);
@@ -82,9 +92,9 @@ export function PageView({ page, chosen, onChoose, onRetitle, automatic }: Props
   };
 
   return (
-    <div ref={desk} className="flex h-full items-start justify-center">
+    <div ref={desk} className={`flex h-full items-start ${wide ? 'overflow-auto' : 'justify-center'}`}>
       {size && (
-        <div ref={sheet} className="relative shadow-md shadow-ink/15" style={size}>
+        <div ref={sheet} className="relative shrink-0 shadow-md shadow-ink/15" style={size}>
           <div
             className="page page-in h-full [&_svg]:block [&_svg]:size-full"
             data-testid="page"
@@ -99,7 +109,13 @@ export function PageView({ page, chosen, onChoose, onRetitle, automatic }: Props
               defaultValue={page.title}
               placeholder="What the dates say"
               className="absolute rounded border border-marigold bg-paper font-serif font-semibold outline-none"
-              style={{ left: titling.left - 4, top: titling.top - 2, width: titling.width, fontSize: titling.size, padding: '0 3px' }}
+              style={{
+                left: titling.left - 4,
+                top: titling.top - 2,
+                width: titling.width,
+                fontSize: titling.size,
+                padding: '0 3px',
+              }}
               onBlur={(e) => closeTitle(e.target.value)}
               onKeyDown={onTitleKey}
             />
@@ -119,7 +135,9 @@ function ContentTable({ page }: { page: ComposedPage }) {
       <thead>
         <tr>
           {['Lane', 'Name', 'Start', 'Finish', 'Notes'].map((h) => (
-            <th key={h} scope="col">{h}</th>
+            <th key={h} scope="col">
+              {h}
+            </th>
           ))}
         </tr>
       </thead>

@@ -30,11 +30,23 @@ export function useBrief(exhibitId: string, first: TimelineBrief) {
     setHistory((h) => ({ past: [...h.past.slice(-99), h.now], now: { ...h.now, ...part }, future: [] }));
   }, []);
   const undo = useCallback(() => {
-    setHistory((h) => (h.past.length === 0 ? h : { past: h.past.slice(0, -1), now: h.past.at(-1)!, future: [h.now, ...h.future] }));
+    setHistory((h) =>
+      h.past.length === 0 ? h : { past: h.past.slice(0, -1), now: h.past.at(-1)!, future: [h.now, ...h.future] },
+    );
   }, []);
   const redo = useCallback(() => {
-    setHistory((h) => (h.future.length === 0 ? h : { past: [...h.past, h.now], now: h.future[0]!, future: h.future.slice(1) }));
+    setHistory((h) =>
+      h.future.length === 0 ? h : { past: [...h.past, h.now], now: h.future[0]!, future: h.future.slice(1) },
+    );
   }, []);
   const saved = useCallback(() => saving.current, []);
-  return { brief: now, change, undo, redo, canUndo: history.past.length > 0, canRedo: history.future.length > 0, saved };
+  return {
+    brief: now,
+    change,
+    undo,
+    redo,
+    canUndo: history.past.length > 0,
+    canRedo: history.future.length > 0,
+    saved,
+  };
 }

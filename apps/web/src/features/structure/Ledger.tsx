@@ -27,11 +27,15 @@ export function Ledger({ plan, version }: { plan: FramePlan; version: number }) 
   return (
     <Frame stage="Structure" plan={plan} search={search}>
       {error ? (
-        <p role="alert" className="p-10 text-madder">{error}</p>
+        <p role="alert" className="p-10 text-madder">
+          {error}
+        </p>
       ) : open && rows ? (
         <LedgerList head={open.head} rows={rows} />
       ) : (
-        <p className="p-10 text-soft" role="status">Opening the plan …</p>
+        <p className="p-10 text-soft" role="status">
+          Opening the plan …
+        </p>
       )}
     </Frame>
   );
@@ -45,7 +49,12 @@ function LedgerList({ head, rows }: { head: PlanHead; rows: LedgerRow[] }) {
   const shown = useMemo(() => visibleRows(rows, closed), [rows, closed]);
   const range = useMemo(() => dateRange(rows), [rows]);
   const fields = head.codeFields.slice(0, 3);
-  const list = useVirtualizer({ count: shown.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, overscan: 12 });
+  const list = useVirtualizer({
+    count: shown.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 12,
+  });
 
   useEffect(() => {
     if (wanted === null) return;
@@ -61,14 +70,16 @@ function LedgerList({ head, rows }: { head: PlanHead; rows: LedgerRow[] }) {
       if (!next.delete(ref)) next.add(ref);
       return next;
     });
-  const toLevel = (level: number) => setClosed(new Set(rows.filter((r) => r.summary && r.level >= level).map((r) => r.ref)));
-  const columns = `84px minmax(240px,1.4fr) 104px 104px 56px 56px 52px ${fields.map(() => 'minmax(90px,0.6fr)').join(' ')} minmax(220px,1.3fr)`;
+  const toLevel = (level: number) =>
+    setClosed(new Set(rows.filter((r) => r.summary && r.level >= level).map((r) => r.ref)));
+  const columns = `84px minmax(290px,1.9fr) 92px 92px 54px 58px 52px ${fields.map(() => 'minmax(86px,0.6fr)').join(' ')} minmax(220px,1.3fr)`;
 
   return (
     <div className="flex h-full flex-col">
       <div className="flex shrink-0 items-center gap-4 px-5 py-2.5 text-[14px]">
         <span className="text-soft">
-          {rows.filter((r) => !r.summary).length} activities · {head.source === 'given' ? 'dates as given' : 'computed dates'} · days and float in working days
+          {rows.filter((r) => !r.summary).length} activities ·{' '}
+          {head.source === 'given' ? 'dates as given' : 'computed dates'} · days and float in working days
         </span>
         {head.levels > 1 && (
           <span className="flex items-center gap-1" role="group" aria-label="Open down to level">
@@ -81,8 +92,18 @@ function LedgerList({ head, rows }: { head: PlanHead; rows: LedgerRow[] }) {
           </span>
         )}
       </div>
-      <div ref={scroller} className="min-h-0 flex-1 overflow-auto border-t border-line bg-paper" role="table" aria-label="Ledger" aria-rowcount={shown.length + 1}>
-        <div className="sticky top-0 z-10 grid min-w-[1080px] border-b border-line bg-paper px-5 py-1.5 text-[14px] text-soft" style={{ gridTemplateColumns: columns }} role="row">
+      <div
+        ref={scroller}
+        className="min-h-0 flex-1 overflow-auto border-t border-line bg-paper"
+        role="table"
+        aria-label="Ledger"
+        aria-rowcount={shown.length + 1}
+      >
+        <div
+          className="sticky top-0 z-10 grid min-w-[1080px] border-b border-line bg-paper px-5 py-1.5 text-[14px] text-soft"
+          style={{ gridTemplateColumns: columns }}
+          role="row"
+        >
           {['Reference', 'Name', 'Start', 'Finish', 'Days', 'Float', '%', ...fields.map((f) => f.name)].map((h, k) => (
             <span key={h} role="columnheader" className={k >= 4 && k <= 6 ? 'pr-4 text-right' : 'truncate pr-3'}>
               {h}
@@ -106,30 +127,65 @@ function LedgerList({ head, rows }: { head: PlanHead; rows: LedgerRow[] }) {
                 className={`absolute inset-x-0 grid items-center border-b border-line/50 px-5 text-[14.5px] ${row.ref === chosen ? 'bg-marigold/20' : 'hover:bg-wash'} ${row.summary ? 'font-semibold' : ''}`}
                 style={{ gridTemplateColumns: columns, height: ROW_HEIGHT, transform: `translateY(${v.start}px)` }}
               >
-                <span role="cell" className="truncate pr-3 font-narrow font-normal text-soft">{row.ref}</span>
-                <span role="cell" className="flex min-w-0 items-center pr-3" style={{ paddingLeft: (row.level - 1) * 18 }}>
+                <span role="cell" className="truncate pr-3 font-narrow font-normal text-soft">
+                  {row.ref}
+                </span>
+                <span
+                  role="cell"
+                  className="flex min-w-0 items-center pr-3"
+                  style={{ paddingLeft: (row.level - 1) * 18 }}
+                >
                   {row.summary ? (
-                    <button type="button" aria-label={`${closed.has(row.ref) ? 'Open' : 'Close'} ${row.name}`} aria-expanded={!closed.has(row.ref)} onClick={(e) => { e.stopPropagation(); toggle(row.ref); }} className="mr-1 rounded hover:bg-line">
+                    <button
+                      type="button"
+                      aria-label={`${closed.has(row.ref) ? 'Open' : 'Close'} ${row.name}`}
+                      aria-expanded={!closed.has(row.ref)}
+                      onClick={(e) => {
+                        e.stopPropagation();
+                        toggle(row.ref);
+                      }}
+                      className="mr-1 rounded hover:bg-line"
+                    >
                       {closed.has(row.ref) ? <ChevronRight size={15} /> : <ChevronDown size={15} />}
                     </button>
                   ) : (
-                    <span className="mr-1 w-[15px] shrink-0 text-center text-kelp">{row.kind.endsWith('Milestone') ? '◆' : ''}</span>
+                    <span className="mr-1 w-[15px] shrink-0 text-center text-kelp">
+                      {row.kind.endsWith('Milestone') ? '◆' : ''}
+                    </span>
                   )}
-                  <span className="truncate" title={row.name}>{row.name}</span>
+                  <span className="truncate" title={row.name}>
+                    {row.name}
+                  </span>
                 </span>
-                <span role="cell" className="font-narrow">{row.start === null ? '' : formatDay(row.start, 'medium')}</span>
-                <span role="cell" className="font-narrow">{row.finish === null ? '' : formatDay(row.finish, 'medium')}</span>
-                <span role="cell" className="pr-4 text-right">{row.days ?? ''}</span>
-                <span role="cell" className={`pr-4 text-right ${row.float !== null && row.float < 0 ? 'text-madder' : row.critical ? 'font-semibold' : ''}`} title={row.critical ? 'critical' : undefined}>
+                <span role="cell" className="font-narrow">
+                  {row.start === null ? '' : formatDay(row.start, 'medium')}
+                </span>
+                <span role="cell" className="font-narrow">
+                  {row.finish === null ? '' : formatDay(row.finish, 'medium')}
+                </span>
+                <span role="cell" className="pr-4 text-right">
+                  {row.days ?? ''}
+                </span>
+                <span
+                  role="cell"
+                  className={`pr-4 text-right ${row.float !== null && row.float < 0 ? 'text-madder' : row.critical ? 'font-semibold' : ''}`}
+                  title={row.critical ? 'critical' : undefined}
+                >
                   {row.float ?? ''}
                 </span>
-                <span role="cell" className="pr-4 text-right">{row.percent === 0 ? '' : row.percent}</span>
+                <span role="cell" className="pr-4 text-right">
+                  {row.percent === 0 ? '' : row.percent}
+                </span>
                 {fields.map((f) => (
                   <span key={f.id} role="cell" className="truncate pr-3 font-narrow font-normal">
                     {f.values.find((x) => x.code === row.codes[f.id])?.title ?? row.codes[f.id] ?? ''}
                   </span>
                 ))}
-                <TimeStrip row={row} range={range} statusDay={head.statusDate === null ? null : head.statusDate / 1440} />
+                <TimeStrip
+                  row={row}
+                  range={range}
+                  statusDay={head.statusDate === null ? null : head.statusDate / 1440}
+                />
               </div>
             );
           })}

@@ -25,12 +25,32 @@ export interface TextBox {
 }
 
 /** A label: the name in ink and what follows in soft ink. */
-export function labelNodes(item: Item, label: string, detail: string, x: number, y: number, size: number, measure: Measure): SceneNode[] {
+export function labelNodes(
+  item: Item,
+  label: string,
+  detail: string,
+  x: number,
+  y: number,
+  size: number,
+  measure: Measure,
+): SceneNode[] {
   const face = labelFace(item);
-  const nodes: SceneNode[] = [{ type: 'text', x: round(x), y: round(y), text: label, face, size, fill: INK, ref: item.ref, role: 'label' }];
+  const nodes: SceneNode[] = [
+    { type: 'text', x: round(x), y: round(y), text: label, face, size, fill: INK, ref: item.ref, role: 'label' },
+  ];
   if (detail !== '') {
     const after = x + measure.width(face, size, label) + measure.width('label', size, ' ');
-    nodes.push({ type: 'text', x: round(after), y: round(y), text: detail, face: 'label', size, fill: SOFT_INK, ref: item.ref, role: 'label' });
+    nodes.push({
+      type: 'text',
+      x: round(after),
+      y: round(y),
+      text: detail,
+      face: 'label',
+      size,
+      fill: SOFT_INK,
+      ref: item.ref,
+      role: 'label',
+    });
   }
   return nodes;
 }
@@ -60,14 +80,35 @@ export function itemNodes(p: Placed, y: number, barHeight: number): SceneNode[] 
       const end = round(line * 0.95);
       const base = round(y + barHeight * 0.42);
       return [
-        { type: 'line', x1: round(x0), y1: base, x2: round(x1), y2: base, stroke: SOFT_INK, strokeWidth: line, ref, role: 'summary' },
+        {
+          type: 'line',
+          x1: round(x0),
+          y1: base,
+          x2: round(x1),
+          y2: base,
+          stroke: SOFT_INK,
+          strokeWidth: line,
+          ref,
+          role: 'summary',
+        },
         { type: 'circle', x: round(x0), y: base, radius: end, fill: SOFT_INK, ref, role: 'summary' },
         { type: 'circle', x: round(x1), y: base, radius: end, fill: SOFT_INK, ref, role: 'summary' },
       ];
     }
     case 'support':
       return [
-        { type: 'rect', x: round(x0), y: round(y - barHeight * 0.28), width, height: round(barHeight * 0.56), fill: item.colour, opacity: 0.55, fade: true, ref, role: 'bar' },
+        {
+          type: 'rect',
+          x: round(x0),
+          y: round(y - barHeight * 0.28),
+          width,
+          height: round(barHeight * 0.56),
+          fill: item.colour,
+          opacity: 0.55,
+          fade: true,
+          ref,
+          role: 'bar',
+        },
       ];
     default:
       return workNodes(p, top, radius, barHeight);
@@ -81,30 +122,72 @@ function workNodes(p: Placed, top: number, radius: number, barHeight: number): S
   const group = item.form === 'group';
   const corner = group ? round(Math.min(barHeight / 2, width / 2)) : radius;
   const nodes: SceneNode[] = [
-    { type: 'rect', x: round(x0), y: top, width, height: round(barHeight), radius: corner, fill: tint(colour, 0.36), ref, role: 'bar' },
+    {
+      type: 'rect',
+      x: round(x0),
+      y: top,
+      width,
+      height: round(barHeight),
+      radius: corner,
+      fill: tint(colour, 0.36),
+      ref,
+      role: 'bar',
+    },
   ];
   const done = round(Math.min(width, width * item.progress));
   if (done > 0.2) {
     const depth = round(barHeight * 0.46);
     nodes.push({
-      type: 'rect', x: round(x0), y: round(top + barHeight - depth), width: done, height: depth,
-      radius: round(Math.min(radius, depth / 2, done / 2)), fill: colour, ref, role: 'progress',
+      type: 'rect',
+      x: round(x0),
+      y: round(top + barHeight - depth),
+      width: done,
+      height: depth,
+      radius: round(Math.min(radius, depth / 2, done / 2)),
+      fill: colour,
+      ref,
+      role: 'progress',
     });
   }
   if (item.critical) {
     const inset = Math.min(corner * 0.5, width / 4);
     nodes.push({
-      type: 'line', x1: round(x0 + inset), y1: top, x2: round(x0 + width - inset), y2: top,
-      stroke: INK, strokeWidth: round(Math.max(0.9, barHeight * 0.19)), ref, role: 'critical',
+      type: 'line',
+      x1: round(x0 + inset),
+      y1: top,
+      x2: round(x0 + width - inset),
+      y2: top,
+      stroke: INK,
+      strokeWidth: round(Math.max(0.9, barHeight * 0.19)),
+      ref,
+      role: 'critical',
     });
   }
   if (group && barHeight > 3) {
     const y = round(top + barHeight + barHeight * 0.22);
-    nodes.push({ type: 'line', x1: round(x0 + barHeight * 0.4), y1: y, x2: round(Math.max(x0 + barHeight * 0.4, x0 + width - barHeight * 0.4)), y2: y, stroke: tint(colour, 0.55), strokeWidth: round(Math.max(0.6, barHeight * 0.12)), ref, role: 'bar' });
+    nodes.push({
+      type: 'line',
+      x1: round(x0 + barHeight * 0.4),
+      y1: y,
+      x2: round(Math.max(x0 + barHeight * 0.4, x0 + width - barHeight * 0.4)),
+      y2: y,
+      stroke: tint(colour, 0.55),
+      strokeWidth: round(Math.max(0.6, barHeight * 0.12)),
+      ref,
+      role: 'bar',
+    });
   }
   // What runs past the page says so with an open end.
   const cut = (x: number, way: number): SceneNode => ({
-    type: 'polygon', points: [[round(x), top], [round(x + way * barHeight * 0.5), round(top + barHeight / 2)], [round(x), round(top + barHeight)]], fill: PAPER, ref, role: 'bar',
+    type: 'polygon',
+    points: [
+      [round(x), top],
+      [round(x + way * barHeight * 0.5), round(top + barHeight / 2)],
+      [round(x), round(top + barHeight)],
+    ],
+    fill: PAPER,
+    ref,
+    role: 'bar',
   });
   if (p.cutLeft && width > barHeight) nodes.push(cut(x0, 1));
   if (p.cutRight && width > barHeight) nodes.push(cut(x0 + width, -1));
@@ -112,12 +195,32 @@ function workNodes(p: Placed, top: number, radius: number, barHeight: number): S
 }
 
 /** A vertical line over the plot that leaves out the boxes of texts. */
-export function brokenLine(x: number, top: number, bottom: number, boxes: TextBox[], stroke: string, strokeWidth: number, role: SceneNode['role']): SceneNode[] {
-  const gaps = boxes.filter((b) => b.left - 1.2 < x && b.right + 1.2 > x && b.bottom > top && b.top < bottom).sort((a, b) => a.top - b.top);
+export function brokenLine(
+  x: number,
+  top: number,
+  bottom: number,
+  boxes: TextBox[],
+  stroke: string,
+  strokeWidth: number,
+  role: SceneNode['role'],
+): SceneNode[] {
+  const gaps = boxes
+    .filter((b) => b.left - 1.2 < x && b.right + 1.2 > x && b.bottom > top && b.top < bottom)
+    .sort((a, b) => a.top - b.top);
   const nodes: SceneNode[] = [];
   let from = top;
   const piece = (to: number) => {
-    if (to - from > 0.5) nodes.push({ type: 'line', x1: round(x), y1: round(from), x2: round(x), y2: round(to), stroke, strokeWidth, role });
+    if (to - from > 0.5)
+      nodes.push({
+        type: 'line',
+        x1: round(x),
+        y1: round(from),
+        x2: round(x),
+        y2: round(to),
+        stroke,
+        strokeWidth,
+        role,
+      });
   };
   for (const gap of gaps) {
     piece(gap.top - 0.6);
@@ -128,7 +231,12 @@ export function brokenLine(x: number, top: number, bottom: number, boxes: TextBo
 }
 
 /** The two tiers of the time scale, its ground rule, and the days at which lines run down the plot. */
-export function scaleNodes(scale: TimeScale, frame: PageFrame, measure: Measure, top: number): { nodes: SceneNode[]; gridDays: number[]; bottom: number } {
+export function scaleNodes(
+  scale: TimeScale,
+  frame: PageFrame,
+  measure: Measure,
+  top: number,
+): { nodes: SceneNode[]; gridDays: number[]; bottom: number } {
   const size = frame.scaleSize;
   const fromDay = Math.floor(scale.from / 1440);
   const toDay = Math.ceil(scale.to / 1440);
@@ -142,27 +250,81 @@ export function scaleNodes(scale: TimeScale, frame: PageFrame, measure: Measure,
     const room = x(t.to) - x(t.from) - 4;
     const text = measure.width('textStrong', size + 1, t.label) <= room ? t.label : t.short;
     if (measure.width('textStrong', size + 1, text) <= room) {
-      nodes.push({ type: 'text', x: round(x(t.from) + (t.from > fromDay ? 3.5 : 0)), y: round(upperBase), text, face: 'textStrong', size: size + 1, fill: INK, role: 'scale' });
+      nodes.push({
+        type: 'text',
+        x: round(x(t.from) + (t.from > fromDay ? 3.5 : 0)),
+        y: round(upperBase),
+        text,
+        face: 'textStrong',
+        size: size + 1,
+        fill: INK,
+        role: 'scale',
+      });
     }
-    if (t.from > fromDay) nodes.push({ type: 'line', x1: round(x(t.from)), y1: round(top), x2: round(x(t.from)), y2: round(bottom), stroke: SOFT_INK, strokeWidth: 0.6, role: 'scale' });
+    if (t.from > fromDay)
+      nodes.push({
+        type: 'line',
+        x1: round(x(t.from)),
+        y1: round(top),
+        x2: round(x(t.from)),
+        y2: round(bottom),
+        stroke: SOFT_INK,
+        strokeWidth: 0.6,
+        role: 'scale',
+      });
   }
   const lower = ticks(fromDay, toDay, tiers.lower);
   for (const t of lower) {
     const room = x(t.to) - x(t.from) - 1.5;
     const width = measure.width('label', size, t.short);
     if (width <= room) {
-      nodes.push({ type: 'text', x: round((x(t.from) + x(t.to) - width) / 2), y: round(lowerBase), text: t.short, face: 'label', size, fill: SOFT_INK, role: 'scale' });
+      nodes.push({
+        type: 'text',
+        x: round((x(t.from) + x(t.to) - width) / 2),
+        y: round(lowerBase),
+        text: t.short,
+        face: 'label',
+        size,
+        fill: SOFT_INK,
+        role: 'scale',
+      });
     }
-    if (t.from > fromDay) nodes.push({ type: 'line', x1: round(x(t.from)), y1: round(bottom - size * 0.55), x2: round(x(t.from)), y2: round(bottom), stroke: SOFT_INK, strokeWidth: 0.5, role: 'scale' });
+    if (t.from > fromDay)
+      nodes.push({
+        type: 'line',
+        x1: round(x(t.from)),
+        y1: round(bottom - size * 0.55),
+        x2: round(x(t.from)),
+        y2: round(bottom),
+        stroke: SOFT_INK,
+        strokeWidth: 0.5,
+        role: 'scale',
+      });
   }
-  nodes.push({ type: 'line', x1: round(scale.left), y1: round(bottom), x2: round(scale.right), y2: round(bottom), stroke: INK, strokeWidth: 0.9, role: 'scale' });
+  nodes.push({
+    type: 'line',
+    x1: round(scale.left),
+    y1: round(bottom),
+    x2: round(scale.right),
+    y2: round(bottom),
+    stroke: INK,
+    strokeWidth: 0.9,
+    role: 'scale',
+  });
   const lowerWidth = (scale.right - scale.left) / Math.max(1, lower.length);
   const grid = lowerWidth >= 13 ? lower : ticks(fromDay, toDay, tiers.upper);
   return { nodes, gridDays: grid.map((t) => t.from).filter((d) => d > fromDay), bottom };
 }
 
 /** The status date as a flag on the time scale; its line is drawn with the grid. */
-export function statusFlag(x: number, day: number, frame: PageFrame, measure: Measure, ruleY: number, plot: Plot): SceneNode[] {
+export function statusFlag(
+  x: number,
+  day: number,
+  frame: PageFrame,
+  measure: Measure,
+  ruleY: number,
+  plot: Plot,
+): SceneNode[] {
   const size = frame.scaleSize;
   const text = formatDay(day, 'short');
   const width = measure.width('labelStrong', size, text) + 7;
@@ -170,13 +332,37 @@ export function statusFlag(x: number, day: number, frame: PageFrame, measure: Me
   const height = size * 1.5;
   const top = ruleY - height;
   return [
-    { type: 'rect', x: round(left), y: round(top), width: round(width), height: round(height), radius: 2, fill: KELP, role: 'status' },
-    { type: 'text', x: round(left + 3.5), y: round(top + size * 1.08), text, face: 'labelStrong', size, fill: PAPER, role: 'status' },
+    {
+      type: 'rect',
+      x: round(left),
+      y: round(top),
+      width: round(width),
+      height: round(height),
+      radius: 2,
+      fill: KELP,
+      role: 'status',
+    },
+    {
+      type: 'text',
+      x: round(left + 3.5),
+      y: round(top + size * 1.08),
+      text,
+      face: 'labelStrong',
+      size,
+      fill: PAPER,
+      role: 'status',
+    },
   ];
 }
 
 /** Shaded periods with their names along the bottom; each name of a period has one shade. */
-export function periodNodes(periods: { name: string; start: number; finish: number }[], scale: TimeScale, plot: Plot, frame: PageFrame, measure: Measure): { nodes: SceneNode[]; boxes: TextBox[] } {
+export function periodNodes(
+  periods: { name: string; start: number; finish: number }[],
+  scale: TimeScale,
+  plot: Plot,
+  frame: PageFrame,
+  measure: Measure,
+): { nodes: SceneNode[]; boxes: TextBox[] } {
   const nodes: SceneNode[] = [];
   const boxes: TextBox[] = [];
   const names = [...new Set(periods.map((p) => p.name))];
@@ -184,13 +370,30 @@ export function periodNodes(periods: { name: string; start: number; finish: numb
     const x0 = Math.max(plot.left, scale.x(p.start));
     const x1 = Math.min(plot.right, scale.x(p.finish));
     if (x1 <= x0) continue;
-    nodes.push({ type: 'rect', x: round(x0), y: round(plot.top), width: round(x1 - x0), height: round(plot.bottom - plot.top), fill: names.indexOf(p.name) % 2 === 0 ? SAND : MIST, role: 'period' });
+    nodes.push({
+      type: 'rect',
+      x: round(x0),
+      y: round(plot.top),
+      width: round(x1 - x0),
+      height: round(plot.bottom - plot.top),
+      fill: names.indexOf(p.name) % 2 === 0 ? SAND : MIST,
+      role: 'period',
+    });
     const text = measure.shorten('label', frame.smallSize, p.name, x1 - x0 - 4);
     if (text.length < 4) continue;
     const width = measure.width('label', frame.smallSize, text);
     const x = (x0 + x1 - width) / 2;
     const y = plot.bottom - 3;
-    nodes.push({ type: 'text', x: round(x), y: round(y), text, face: 'label', size: frame.smallSize, fill: SOFT_INK, role: 'period' });
+    nodes.push({
+      type: 'text',
+      x: round(x),
+      y: round(y),
+      text,
+      face: 'label',
+      size: frame.smallSize,
+      fill: SOFT_INK,
+      role: 'period',
+    });
     boxes.push({ left: x, right: x + width, top: y - frame.smallSize, bottom: y + 2 });
   }
   return { nodes, boxes };

@@ -29,9 +29,17 @@ export function fitRows(
   each: EachOrder,
 ): FittedRows {
   const tries = (size: number, labelLimit: number): FittedRows | null => {
-    const side = settle(arrangeRows(selection, scale, measure, { style: 'side', size, labelLimit, each }), laneHeights(size), height);
+    const side = settle(
+      arrangeRows(selection, scale, measure, { style: 'side', size, labelLimit, each }),
+      laneHeights(size),
+      height,
+    );
     if (each) return side;
-    const above = settle(arrangeRows(selection, scale, measure, { style: 'above', size, labelLimit, each }), laneHeights(size), height);
+    const above = settle(
+      arrangeRows(selection, scale, measure, { style: 'above', size, labelLimit, each }),
+      laneHeights(size),
+      height,
+    );
     if (!side || !above) return side ?? above;
     return side.height <= above.height * 1.15 ? side : above;
   };
@@ -54,7 +62,12 @@ export function fitRows(
     const fits = tries(frame.leastType, limit);
     if (fits) return fits;
   }
-  const dense = arrangeRows(selection, scale, measure, { style: 'free', size: frame.leastType, labelLimit: LABEL_LIMITS[0]!, each });
+  const dense = arrangeRows(selection, scale, measure, {
+    style: 'free',
+    size: frame.leastType,
+    labelLimit: LABEL_LIMITS[0]!,
+    each,
+  });
   return squeeze(dense, laneHeights(frame.leastType), height);
 }
 
@@ -70,7 +83,8 @@ function settle(rows: Rows, laneHeights: number[], height: number): FittedRows |
     const spare = height - neededHeights(rows, laneHeights, pitch, lanePadding).reduce((a, b) => a + b, 0);
     if (spare > 0) padding += Math.min(rows.size * 0.9, spare / (2 * Math.max(1, rows.laneRows.length)));
     let heights = neededHeights(rows, laneHeights, pitch, padding);
-    if (heights.reduce((a, b) => a + b, 0) > height + 0.01) heights = neededHeights(rows, laneHeights, pitch, lanePadding);
+    if (heights.reduce((a, b) => a + b, 0) > height + 0.01)
+      heights = neededHeights(rows, laneHeights, pitch, lanePadding);
     if (heights.reduce((a, b) => a + b, 0) > height + 0.01) return { ...rows, lanePadding, laneTops: tops(need) };
     return { ...rows, pitch, lanePadding: padding, laneTops: tops(heights) };
   }
@@ -86,7 +100,8 @@ function squeeze(rows: Rows, laneHeights: number[], height: number): FittedRows 
   const lanes = rows.laneRows.length;
   const lanePadding = Math.min(3, height / (6 * lanes));
   const titles = laneHeights.map((h) => Math.min(h + lanePadding, (height * 0.7) / lanes));
-  const total = (pitch: number) => rows.laneRows.reduce((sum, count, lane) => sum + Math.max(count * pitch + 2 * lanePadding, titles[lane]!), 0);
+  const total = (pitch: number) =>
+    rows.laneRows.reduce((sum, count, lane) => sum + Math.max(count * pitch + 2 * lanePadding, titles[lane]!), 0);
   let [pitch, high] = [0, rows.size * 2.8];
   if (total(high) <= height) pitch = high;
   else {
@@ -97,7 +112,13 @@ function squeeze(rows: Rows, laneHeights: number[], height: number): FittedRows 
     }
   }
   const heights = rows.laneRows.map((count, lane) => Math.max(count * pitch + 2 * lanePadding, titles[lane]!));
-  return { ...rows, pitch, barHeight: Math.max(0.5, Math.min(rows.barHeight, pitch * 0.66)), lanePadding, laneTops: tops(heights) };
+  return {
+    ...rows,
+    pitch,
+    barHeight: Math.max(0.5, Math.min(rows.barHeight, pitch * 0.66)),
+    lanePadding,
+    laneTops: tops(heights),
+  };
 }
 
 function tops(heights: number[]): number[] {

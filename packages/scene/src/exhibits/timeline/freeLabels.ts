@@ -45,11 +45,17 @@ export function placeFreeLabels(
   const ascent = size * 0.74;
   const descent = size * 0.24;
   const fits = (x: number, baseline: number, width: number) =>
-    x >= area.left && x + width <= area.right && baseline - ascent >= area.top && baseline + descent <= area.bottom &&
+    x >= area.left &&
+    x + width <= area.right &&
+    baseline - ascent >= area.top &&
+    baseline + descent <= area.bottom &&
     taken.isFree(x, baseline - ascent, x + width, baseline + descent);
 
   const rank = ({ placed: { item } }: BarBox) => (item.form === 'milestone' ? 0 : item.critical ? 1 : 2);
-  const order = [...boxes].sort((a, b) => rank(a) - rank(b) || a.placed.item.start - b.placed.item.start || a.placed.item.index - b.placed.item.index);
+  const order = [...boxes].sort(
+    (a, b) =>
+      rank(a) - rank(b) || a.placed.item.start - b.placed.item.start || a.placed.item.index - b.placed.item.index,
+  );
   const result: FreeLabels = { places: [], shortened: 0, keyed: [], without: [] };
 
   /** The first free one of eight places round the thing, or null. */

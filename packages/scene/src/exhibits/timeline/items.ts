@@ -102,7 +102,13 @@ export function selectItems(plan: Plan, schedule: Schedule, brief: TimelineBrief
   };
 }
 
-function formOf(plan: Plan, { outline }: Schedule, i: number, level: number | null, withSummaries: boolean): ItemForm | null {
+function formOf(
+  plan: Plan,
+  { outline }: Schedule,
+  i: number,
+  level: number | null,
+  withSummaries: boolean,
+): ItemForm | null {
   const at = outline.level[i]!;
   if (level !== null && at > level) return null;
   const { kind } = plan.activities[i]!;
@@ -124,7 +130,8 @@ function isCritical(schedule: Schedule, i: number): boolean {
 function collapsedAt(schedule: Schedule, level: number | null): Map<number, number[]> {
   const groups = new Map<number, number[]>();
   const { outline } = schedule;
-  const leaves = (i: number): number[] => (outline.children[i]!.length === 0 ? [i] : outline.children[i]!.flatMap(leaves));
+  const leaves = (i: number): number[] =>
+    outline.children[i]!.length === 0 ? [i] : outline.children[i]!.flatMap(leaves);
   for (const i of outline.order) {
     if (outline.isSummary[i] && outline.level[i] === level && outline.children[i]!.length > 0) groups.set(i, leaves(i));
   }
@@ -149,7 +156,12 @@ function codeReader(plan: Plan, field: string, groups: Map<number, number[]>): (
   };
 }
 
-function laneReader(plan: Plan, schedule: Schedule, lanes: string | null, groups: Map<number, number[]>): (i: number) => string {
+function laneReader(
+  plan: Plan,
+  schedule: Schedule,
+  lanes: string | null,
+  groups: Map<number, number[]>,
+): (i: number) => string {
   if (lanes === null) return () => '';
   if (lanes !== 'outline') return codeReader(plan, lanes, groups);
   const { parent } = schedule.outline;
@@ -168,13 +180,19 @@ function lanesInOrder(plan: Plan, schedule: Schedule, lanes: string | null, item
       ? schedule.outline.roots.map((i) => ({ code: plan.activities[i]!.ref, title: plan.activities[i]!.name }))
       : (plan.codeFields.find((f) => f.id === lanes)?.values ?? []);
   const known = new Set(book.map((v) => v.code));
-  const strangers = [...present].filter((code) => code !== '' && !known.has(code)).map((code) => ({ code, title: code }));
+  const strangers = [...present]
+    .filter((code) => code !== '' && !known.has(code))
+    .map((code) => ({ code, title: code }));
   return [...book, ...strangers, { code: '', title: lanes === 'outline' ? 'Whole plan' : 'Without' }]
     .filter((v) => present.has(v.code))
     .map((v) => ({ id: v.code, title: v.title }));
 }
 
-function colourReader(plan: Plan, field: string | null, codeOf: ((i: number) => string) | null): (i: number) => { colour: string; shape: string } {
+function colourReader(
+  plan: Plan,
+  field: string | null,
+  codeOf: ((i: number) => string) | null,
+): (i: number) => { colour: string; shape: string } {
   if (field === null || codeOf === null) return () => ({ colour: KELP, shape: 'diamond' });
   const colours = colourBook(plan, field);
   return (i) => colours.get(codeOf(i)) ?? { colour: NEUTRAL, shape: 'diamond' };
@@ -188,7 +206,12 @@ function colourBook(plan: Plan, field: string): Map<string, { colour: string; sh
   );
 }
 
-function coloursInOrder(plan: Plan, field: string | null, items: Item[], codeOf: (field: string) => (i: number) => string): Selection['colours'] {
+function coloursInOrder(
+  plan: Plan,
+  field: string | null,
+  items: Item[],
+  codeOf: (field: string) => (i: number) => string,
+): Selection['colours'] {
   if (field === null) return [];
   const code = codeOf(field);
   const present = new Set(items.filter((i) => i.form !== 'summary').map((i) => code(i.index)));
@@ -202,7 +225,8 @@ function coloursInOrder(plan: Plan, field: string | null, items: Item[], codeOf:
     else list.push({ title: v.title, colour, shape });
   }
   const named = new Set(book.keys());
-  if (others || [...present].some((c) => !named.has(c))) list.push({ title: 'Other', colour: NEUTRAL, shape: 'diamond' });
+  if (others || [...present].some((c) => !named.has(c)))
+    list.push({ title: 'Other', colour: NEUTRAL, shape: 'diamond' });
   return list;
 }
 

@@ -12,7 +12,12 @@ interface Entry {
 }
 
 /** What the page shows, explained: colours by value, and the marks that are really on it. Wraps at the right edge. */
-export function legendNodes(selection: Selection, frame: PageFrame, measure: Measure, hasStatus: boolean): { nodes: SceneNode[]; height: number } {
+export function legendNodes(
+  selection: Selection,
+  frame: PageFrame,
+  measure: Measure,
+  hasStatus: boolean,
+): { nodes: SceneNode[]; height: number } {
   const size = frame.smallSize;
   const entries = [...colourEntries(selection, size), ...markEntries(selection.items, size, hasStatus)];
   const nodes: SceneNode[] = [];
@@ -25,7 +30,16 @@ export function legendNodes(selection: Selection, frame: PageFrame, measure: Mea
       x = frame.margin;
       y += lineHeight;
     }
-    nodes.push(...e.draw(x, y), { type: 'text', x: round(x + e.width + 4), y: round(y + size * 0.33), text: e.title, face: 'label', size, fill: SOFT_INK, role: 'legend' });
+    nodes.push(...e.draw(x, y), {
+      type: 'text',
+      x: round(x + e.width + 4),
+      y: round(y + size * 0.33),
+      text: e.title,
+      face: 'label',
+      size,
+      fill: SOFT_INK,
+      role: 'legend',
+    });
     x += width + size * 2.2;
   }
   return { nodes, height: entries.length === 0 ? 0 : y + lineHeight / 2 };
@@ -38,8 +52,26 @@ function colourEntries(selection: Selection, size: number): Entry[] {
     draw: (x, y) =>
       shape === 'diamond'
         ? [
-            { type: 'rect', x: round(x), y: round(y - size * 0.4), width: round(size * 2.6), height: round(size * 0.8), radius: 1.5, fill: tint(colour, 0.36), role: 'legend' },
-            { type: 'rect', x: round(x), y: round(y), width: round(size * 1.3), height: round(size * 0.4), radius: 1, fill: colour, role: 'legend' },
+            {
+              type: 'rect',
+              x: round(x),
+              y: round(y - size * 0.4),
+              width: round(size * 2.6),
+              height: round(size * 0.8),
+              radius: 1.5,
+              fill: tint(colour, 0.36),
+              role: 'legend',
+            },
+            {
+              type: 'rect',
+              x: round(x),
+              y: round(y),
+              width: round(size * 1.3),
+              height: round(size * 0.4),
+              radius: 1,
+              fill: colour,
+              role: 'legend',
+            },
           ]
         : [marker(shape, x + size * 1.3, y, size * 0.5, { fill: colour, role: 'legend' })],
   }));
@@ -53,27 +85,114 @@ function markEntries(items: Item[], size: number, hasStatus: boolean): Entry[] {
   const add = (when: boolean, title: string, width: number, draw: Entry['draw']) => {
     if (when) entries.push({ title, width, draw });
   };
-  const bar = (x: number, y: number, colour: string, corner: number): SceneNode => ({ type: 'rect', x: round(x), y: round(y - size * 0.4), width: round(size * 2.6), height: round(size * 0.8), radius: corner, fill: tint(colour, 0.36), role: 'legend' });
-  const diamond = (x: number, y: number, fill: string) => [marker('diamond', x + size * 0.55, y, size * 0.5, { fill, stroke: grey, strokeWidth: 0.9, role: 'legend' })];
-  add(milestones.some((m) => !m.complete), 'Milestone', size * 1.1, (x, y) => diamond(x, y, PAPER));
-  add(milestones.some((m) => m.complete), 'Milestone reached', size * 1.1, (x, y) => diamond(x, y, grey));
-  add(has((i) => i.form !== 'milestone' && i.progress > 0), 'Done', size * 2.6, (x, y) => [
-    bar(x, y, NEUTRAL, 1.5),
-    { type: 'rect', x: round(x), y: round(y), width: round(size * 1.5), height: round(size * 0.4), radius: 1, fill: NEUTRAL, role: 'legend' },
-  ]);
-  add(has((i) => i.form === 'group'), 'Group of activities', size * 2.6, (x, y) => [
-    bar(x, y, NEUTRAL, round(size * 0.4)),
-    { type: 'line', x1: round(x + size * 0.3), y1: round(y + size * 0.6), x2: round(x + size * 2.3), y2: round(y + size * 0.6), stroke: tint(NEUTRAL, 0.55), strokeWidth: 0.8, role: 'legend' },
-  ]);
-  add(has((i) => i.form === 'support'), 'Supporting work', size * 2.6, (x, y) => [
-    { type: 'rect', x: round(x), y: round(y - size * 0.25), width: round(size * 2.6), height: round(size * 0.5), fill: NEUTRAL, opacity: 0.55, fade: true, role: 'legend' },
-  ]);
-  add(has((i) => i.critical && i.form !== 'milestone'), 'Critical', size * 2.6, (x, y) => [
-    bar(x, y, NEUTRAL, 1.5),
-    { type: 'line', x1: round(x + 0.5), y1: round(y - size * 0.4), x2: round(x + size * 2.6 - 0.5), y2: round(y - size * 0.4), stroke: INK, strokeWidth: 1.3, role: 'legend' },
-  ]);
+  const bar = (x: number, y: number, colour: string, corner: number): SceneNode => ({
+    type: 'rect',
+    x: round(x),
+    y: round(y - size * 0.4),
+    width: round(size * 2.6),
+    height: round(size * 0.8),
+    radius: corner,
+    fill: tint(colour, 0.36),
+    role: 'legend',
+  });
+  const diamond = (x: number, y: number, fill: string) => [
+    marker('diamond', x + size * 0.55, y, size * 0.5, { fill, stroke: grey, strokeWidth: 0.9, role: 'legend' }),
+  ];
+  add(
+    milestones.some((m) => !m.complete),
+    'Milestone',
+    size * 1.1,
+    (x, y) => diamond(x, y, PAPER),
+  );
+  add(
+    milestones.some((m) => m.complete),
+    'Milestone reached',
+    size * 1.1,
+    (x, y) => diamond(x, y, grey),
+  );
+  add(
+    has((i) => i.form !== 'milestone' && i.progress > 0),
+    'Done',
+    size * 2.6,
+    (x, y) => [
+      bar(x, y, NEUTRAL, 1.5),
+      {
+        type: 'rect',
+        x: round(x),
+        y: round(y),
+        width: round(size * 1.5),
+        height: round(size * 0.4),
+        radius: 1,
+        fill: NEUTRAL,
+        role: 'legend',
+      },
+    ],
+  );
+  add(
+    has((i) => i.form === 'group'),
+    'Group of activities',
+    size * 2.6,
+    (x, y) => [
+      bar(x, y, NEUTRAL, round(size * 0.4)),
+      {
+        type: 'line',
+        x1: round(x + size * 0.3),
+        y1: round(y + size * 0.6),
+        x2: round(x + size * 2.3),
+        y2: round(y + size * 0.6),
+        stroke: tint(NEUTRAL, 0.55),
+        strokeWidth: 0.8,
+        role: 'legend',
+      },
+    ],
+  );
+  add(
+    has((i) => i.form === 'support'),
+    'Supporting work',
+    size * 2.6,
+    (x, y) => [
+      {
+        type: 'rect',
+        x: round(x),
+        y: round(y - size * 0.25),
+        width: round(size * 2.6),
+        height: round(size * 0.5),
+        fill: NEUTRAL,
+        opacity: 0.55,
+        fade: true,
+        role: 'legend',
+      },
+    ],
+  );
+  add(
+    has((i) => i.critical && i.form !== 'milestone'),
+    'Critical',
+    size * 2.6,
+    (x, y) => [
+      bar(x, y, NEUTRAL, 1.5),
+      {
+        type: 'line',
+        x1: round(x + 0.5),
+        y1: round(y - size * 0.4),
+        x2: round(x + size * 2.6 - 0.5),
+        y2: round(y - size * 0.4),
+        stroke: INK,
+        strokeWidth: 1.3,
+        role: 'legend',
+      },
+    ],
+  );
   add(hasStatus, 'Status date', size * 0.8, (x, y) => [
-    { type: 'line', x1: round(x + size * 0.4), y1: round(y - size * 0.55), x2: round(x + size * 0.4), y2: round(y + size * 0.55), stroke: KELP, strokeWidth: 1.2, role: 'legend' },
+    {
+      type: 'line',
+      x1: round(x + size * 0.4),
+      y1: round(y - size * 0.55),
+      x2: round(x + size * 0.4),
+      y2: round(y + size * 0.55),
+      stroke: KELP,
+      strokeWidth: 1.2,
+      role: 'legend',
+    },
   ]);
   return entries;
 }

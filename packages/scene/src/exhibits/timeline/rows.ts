@@ -39,7 +39,8 @@ export interface Rows {
   height: number;
 }
 
-export const halfMarker = (barHeight: number): number => barHeight * 0.62 + 0.8;
+/** Half the height of a marker: taller than a bar, and low enough to keep clear of the labels of the rows around it. */
+export const halfMarker = (barHeight: number): number => barHeight * 0.68;
 
 export type EachOrder = 'outline' | 'time' | null;
 
@@ -58,7 +59,9 @@ export function arrangeRows(selection: Selection, scale: TimeScale, measure: Mea
   const barHeight = style === 'free' ? size * 0.7 : Math.max(3.5, size * 0.8);
   const pitch = style === 'side' ? size * 1.18 : style === 'above' ? barHeight + size * 1.4 : barHeight * 1.35;
   const laneIndex = new Map(selection.lanes.map((l, k) => [l.id, k]));
-  const placed = selection.items.map((item) => placeItem(item, scale, measure, options, barHeight, laneIndex.get(item.lane)!));
+  const placed = selection.items.map((item) =>
+    placeItem(item, scale, measure, options, barHeight, laneIndex.get(item.lane)!),
+  );
   const laneRows = selection.lanes.map((_, lane) => {
     const members = placed.filter((p) => p.lane === lane);
     if (options.each) {
@@ -69,7 +72,10 @@ export function arrangeRows(selection: Selection, scale: TimeScale, measure: Mea
       return members.length;
     }
     const left = Float64Array.from(members, (p) => leftEnd(p, style));
-    const right = Float64Array.from(members, (p) => rightEnd(p, style, size, measure) + (style === 'free' ? 0.6 : ROW_GAP));
+    const right = Float64Array.from(
+      members,
+      (p) => rightEnd(p, style, size, measure) + (style === 'free' ? 0.6 : ROW_GAP),
+    );
     const { row, rows } = packRows(left, right);
     members.forEach((p, k) => {
       p.row = row[k]!;
@@ -87,7 +93,14 @@ export function labelWidth(measure: Measure, size: number, item: Item, label: st
   return measure.width(labelFace(item), size, label) + (detail === '' ? 0 : measure.width('label', size, ` ${detail}`));
 }
 
-function placeItem(item: Item, scale: TimeScale, measure: Measure, options: RowOptions, barHeight: number, lane: number): Placed {
+function placeItem(
+  item: Item,
+  scale: TimeScale,
+  measure: Measure,
+  options: RowOptions,
+  barHeight: number,
+  lane: number,
+): Placed {
   const { style, size, labelLimit } = options;
   const half = halfMarker(barHeight);
   const clamp = (x: number) => Math.min(Math.max(x, scale.left), scale.right);
@@ -105,7 +118,8 @@ function placeItem(item: Item, scale: TimeScale, measure: Measure, options: RowO
     width = labelWidth(measure, size, item, label, detail);
   }
   let labelX: number;
-  if ((style === 'above' && !point) || item.form === 'summary') labelX = Math.max(scale.left, Math.min(x0, scale.right - width));
+  if ((style === 'above' && !point) || item.form === 'summary')
+    labelX = Math.max(scale.left, Math.min(x0, scale.right - width));
   else if (x1 + LABEL_GAP + width <= scale.right + 1) labelX = x1 + LABEL_GAP;
   else if (x0 - LABEL_GAP - width >= scale.left) labelX = x0 - LABEL_GAP - width;
   else {
@@ -124,7 +138,10 @@ function placeItem(item: Item, scale: TimeScale, measure: Measure, options: RowO
   return { item, x0, x1, row: 0, lane, label, detail, labelX, cutLeft, cutRight };
 }
 
-const leftEnd = (p: Placed, style: LabelStyle): number => (style === 'free' || p.label === '' ? p.x0 : Math.min(p.x0, p.labelX));
+const leftEnd = (p: Placed, style: LabelStyle): number =>
+  style === 'free' || p.label === '' ? p.x0 : Math.min(p.x0, p.labelX);
 
 const rightEnd = (p: Placed, style: LabelStyle, size: number, measure: Measure): number =>
-  style === 'free' || p.label === '' ? p.x1 : Math.max(p.x1, p.labelX + labelWidth(measure, size, p.item, p.label, p.detail));
+  style === 'free' || p.label === ''
+    ? p.x1
+    : Math.max(p.x1, p.labelX + labelWidth(measure, size, p.item, p.label, p.detail));

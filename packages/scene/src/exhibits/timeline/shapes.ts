@@ -6,9 +6,27 @@ const polar = (x: number, y: number, r: number, degrees: number): [number, numbe
 ];
 
 /** The outline of a marker around a point; `half` is half its height. */
-export function marker(shape: string, x: number, y: number, half: number, paint: Partial<SceneNode> & { ref?: string }): SceneNode {
-  const { fill, stroke, strokeWidth, ref, role } = paint as { fill?: string; stroke?: string; strokeWidth?: number; ref?: string; role?: SceneNode['role'] };
-  const common = { ...(fill && { fill }), ...(stroke && { stroke }), ...(strokeWidth && { strokeWidth }), ...(ref !== undefined && { ref }), ...(role && { role }) };
+export function marker(
+  shape: string,
+  x: number,
+  y: number,
+  half: number,
+  paint: Partial<SceneNode> & { ref?: string },
+): SceneNode {
+  const { fill, stroke, strokeWidth, ref, role } = paint as {
+    fill?: string;
+    stroke?: string;
+    strokeWidth?: number;
+    ref?: string;
+    role?: SceneNode['role'];
+  };
+  const common = {
+    ...(fill && { fill }),
+    ...(stroke && { stroke }),
+    ...(strokeWidth && { strokeWidth }),
+    ...(ref !== undefined && { ref }),
+    ...(role && { role }),
+  };
   if (shape === 'circle') return { type: 'circle', x: round(x), y: round(y), radius: round(half * 0.88), ...common };
   return { type: 'polygon', points: outline(shape, x, y, half), ...common };
 }

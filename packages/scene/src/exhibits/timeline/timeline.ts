@@ -5,13 +5,22 @@ import { type ContentRow, round, type Scene, type SceneNode } from '../../graph/
 import { niceRange, timeScale } from '../../scales/time';
 import { formatDay } from '../../text/dates';
 import type { Measure } from '../../text/measure';
-import { brokenLine, itemNodes, labelNodes, type Plot, periodNodes, scaleNodes, statusFlag, type TextBox } from './draw';
+import {
+  brokenLine,
+  itemNodes,
+  labelNodes,
+  type Plot,
+  periodNodes,
+  scaleNodes,
+  statusFlag,
+  type TextBox,
+} from './draw';
 import { type FittedRows, fitRows } from './fitPage';
 import { type PageFrame, pageFrame } from './frame';
 import { type FreeLabels, placeFreeLabels } from './freeLabels';
 import { type Selection, selectItems } from './items';
 import { legendNodes } from './legend';
-import { labelWidth } from './rows';
+import { halfMarker, labelWidth } from './rows';
 
 export interface TimelineInput {
   plan: Plan;
@@ -42,7 +51,12 @@ export function composeTimeline(input: TimelineInput): Scene {
   const scale = timeScale(range.from, range.to, frame.margin + gutter, frame.width - frame.margin);
   const axis = scaleNodes(scale, frame, measure, head.bottom);
   const footTop = frame.height - frame.margin - frame.smallSize * 1.6 - legend.height;
-  const plot: Plot = { left: scale.left, right: scale.right, top: axis.bottom, bottom: footTop - frame.smallSize * 0.8 };
+  const plot: Plot = {
+    left: scale.left,
+    right: scale.right,
+    top: axis.bottom,
+    bottom: footTop - frame.smallSize * 0.8,
+  };
   const periods = brief.periods ? plan.periods : [];
   const shades = periodNodes(periods, scale, plot, frame, measure);
   const bodyBottom = plot.bottom - (shades.boxes.length > 0 ? frame.smallSize * 1.7 : 0);
@@ -57,7 +71,14 @@ export function composeTimeline(input: TimelineInput): Scene {
     const keyLine = frame.leastType * 1.25;
     const columns = Math.max(1, Math.floor((frame.width - 2 * frame.margin) / 120));
     const most = Math.floor(((bodyBottom - plot.top) * 0.2) / keyLine) * columns;
-    const place = (capacity: number) => placeFreeLabels(barBoxes(rows, plot), { ...plot, bottom: bodyBottom - keyHeight }, frame.leastType, measure, capacity);
+    const place = (capacity: number) =>
+      placeFreeLabels(
+        barBoxes(rows, plot),
+        { ...plot, bottom: bodyBottom - keyHeight },
+        frame.leastType,
+        measure,
+        capacity,
+      );
     free = place(most);
     if (free.keyed.length > 0) {
       keyHeight = (Math.ceil(Math.min(most, free.keyed.length * 1.3) / columns) + 1) * keyLine;
@@ -70,7 +91,9 @@ export function composeTimeline(input: TimelineInput): Scene {
   const lanes = laneNodes(titles, rows, frame, plot, selection);
   const statusX = statusInRange(plan, selection) ? scale.x(plan.statusDate!) : null;
   const boxes = [...body.boxes, ...shades.boxes];
-  const lines = axis.gridDays.flatMap((d) => brokenLine(scale.x(d * 1440), plot.top, plot.bottom - keyHeight, boxes, HAIRLINE, 0.5, 'grid'));
+  const lines = axis.gridDays.flatMap((d) =>
+    brokenLine(scale.x(d * 1440), plot.top, plot.bottom - keyHeight, boxes, HAIRLINE, 0.5, 'grid'),
+  );
   const key = free ? keyNodes(free, frame, measure, bodyBottom - keyHeight) : [];
   const without = free?.without.length ?? 0;
   const foot = footNodes(input, selection, without, frame, measure, legend.nodes, footTop);
@@ -87,7 +110,9 @@ export function composeTimeline(input: TimelineInput): Scene {
     ...head.nodes,
     ...foot,
   ];
-  const shortened = rows.placed.filter((p) => p.label !== '' && p.label.endsWith('…') && !p.item.label.endsWith('…')).length;
+  const shortened = rows.placed.filter(
+    (p) => p.label !== '' && p.label.endsWith('…') && !p.item.label.endsWith('…'),
+  ).length;
   return {
     width: frame.width,
     height: frame.height,
@@ -117,7 +142,8 @@ function withNiceEnds(selection: Selection, brief: TimelineBrief): { from: numbe
   return { from: brief.from ?? nice.from, to: brief.to ?? nice.to };
 }
 
-const statusInRange = (plan: Plan, { from, to }: Selection): boolean => plan.statusDate !== null && plan.statusDate >= from && plan.statusDate <= to;
+const statusInRange = (plan: Plan, { from, to }: Selection): boolean =>
+  plan.statusDate !== null && plan.statusDate >= from && plan.statusDate <= to;
 
 /** What the dates say, when the person has not said it: when it finishes, and how much is done. */
 function statement(plan: Plan, { items, percentDone }: Selection): string {
@@ -134,14 +160,35 @@ function subtitle(plan: Plan, selection: Selection): string {
   return [plan.name, ...parts].join(' · ');
 }
 
-function headNodes(title: string, under: string, frame: PageFrame, measure: Measure): { nodes: SceneNode[]; bottom: number } {
+function headNodes(
+  title: string,
+  under: string,
+  frame: PageFrame,
+  measure: Measure,
+): { nodes: SceneNode[]; bottom: number } {
   const width = frame.width - 2 * frame.margin;
   const lines = measure.wrap('title', frame.titleSize, title, width, 2);
   const nodes: SceneNode[] = lines.map((text, k) => ({
-    type: 'text', x: frame.margin, y: round(frame.margin + frame.titleSize * (0.82 + 1.18 * k)), text, face: 'title', size: frame.titleSize, fill: INK, role: 'title',
+    type: 'text',
+    x: frame.margin,
+    y: round(frame.margin + frame.titleSize * (0.82 + 1.18 * k)),
+    text,
+    face: 'title',
+    size: frame.titleSize,
+    fill: INK,
+    role: 'title',
   }));
   const y = frame.margin + frame.titleSize * (0.82 + 1.18 * (lines.length - 1)) + frame.subtitleSize * 1.75;
-  nodes.push({ type: 'text', x: frame.margin, y: round(y), text: measure.shorten('text', frame.subtitleSize, under, width), face: 'text', size: frame.subtitleSize, fill: SOFT_INK, role: 'subtitle' });
+  nodes.push({
+    type: 'text',
+    x: frame.margin,
+    y: round(y),
+    text: measure.shorten('text', frame.subtitleSize, under, width),
+    face: 'text',
+    size: frame.subtitleSize,
+    fill: SOFT_INK,
+    role: 'subtitle',
+  });
   return { nodes, bottom: round(y + frame.subtitleSize * 1.1) };
 }
 
@@ -152,16 +199,48 @@ function laneGutter(selection: Selection, frame: PageFrame, measure: Measure): n
 }
 
 const laneTitles = (selection: Selection, frame: PageFrame, measure: Measure, gutter: number): string[][] =>
-  selection.lanes.map((l) => (l.title === '' ? [] : measure.wrap('textStrong', frame.laneSize, l.title, gutter - frame.laneSize, 3)));
+  selection.lanes.map((l) =>
+    l.title === '' ? [] : measure.wrap('textStrong', frame.laneSize, l.title, gutter - frame.laneSize, 3),
+  );
 
-function laneNodes(titles: string[][], rows: FittedRows, frame: PageFrame, plot: Plot, selection: Selection): SceneNode[] {
+function laneNodes(
+  titles: string[][],
+  rows: FittedRows,
+  frame: PageFrame,
+  plot: Plot,
+  selection: Selection,
+): SceneNode[] {
   return titles.flatMap((lines, k): SceneNode[] => {
     const top = plot.top + rows.laneTops[k]!;
     const y = round(plot.top + rows.laneTops[k + 1]!);
     const first = top + Math.max(rows.lanePadding, frame.laneSize * 0.4) + frame.laneSize * 0.86;
     return [
-      ...lines.map((text, i): SceneNode => ({ type: 'text', x: frame.margin, y: round(first + i * frame.laneSize * 1.2), text, face: 'textStrong', size: frame.laneSize, fill: INK, role: 'lane' })),
-      ...(selection.lanes.length > 1 ? [{ type: 'line', x1: frame.margin, y1: y, x2: round(plot.right), y2: y, stroke: HAIRLINE, strokeWidth: 0.7, role: 'laneRule' } as SceneNode] : []),
+      ...lines.map(
+        (text, i): SceneNode => ({
+          type: 'text',
+          x: frame.margin,
+          y: round(first + i * frame.laneSize * 1.2),
+          text,
+          face: 'textStrong',
+          size: frame.laneSize,
+          fill: INK,
+          role: 'lane',
+        }),
+      ),
+      ...(selection.lanes.length > 1
+        ? [
+            {
+              type: 'line',
+              x1: frame.margin,
+              y1: y,
+              x2: round(plot.right),
+              y2: y,
+              stroke: HAIRLINE,
+              strokeWidth: 0.7,
+              role: 'laneRule',
+            } as SceneNode,
+          ]
+        : []),
     ];
   });
 }
@@ -169,23 +248,36 @@ function laneNodes(titles: string[][], rows: FittedRows, frame: PageFrame, plot:
 /** The vertical centre of a row's bars. */
 function rowCentre(rows: FittedRows, plot: Plot, lane: number, row: number): number {
   const top = plot.top + rows.laneTops[lane]! + rows.lanePadding + row * rows.pitch;
-  return rows.style === 'above' ? top + rows.pitch - rows.barHeight * 0.9 - (rows.pitch - rows.barHeight - rows.size * 1.2) / 2 : top + rows.pitch / 2;
+  return rows.style === 'above'
+    ? top + rows.pitch - rows.barHeight * 0.9 - (rows.pitch - rows.barHeight - rows.size * 1.2) / 2
+    : top + rows.pitch / 2;
 }
 
 const barBoxes = (rows: FittedRows, plot: Plot) =>
   rows.placed.map((placed) => {
     const y = rowCentre(rows, plot, placed.lane, placed.row);
-    return { placed, top: y - rows.barHeight / 2, bottom: y + rows.barHeight / 2 };
+    const half = placed.item.form === 'milestone' ? halfMarker(rows.barHeight) : rows.barHeight / 2;
+    return { placed, top: y - half, bottom: y + half };
   });
 
-function bodyNodes(rows: FittedRows, free: FreeLabels | null, plot: Plot, measure: Measure): { nodes: SceneNode[]; boxes: TextBox[] } {
+function bodyNodes(
+  rows: FittedRows,
+  free: FreeLabels | null,
+  plot: Plot,
+  measure: Measure,
+): { nodes: SceneNode[]; boxes: TextBox[] } {
   const nodes: SceneNode[] = [];
   const boxes: TextBox[] = [];
   const { size } = rows;
   for (const p of rows.placed) nodes.push(...itemNodes(p, rowCentre(rows, plot, p.lane, p.row), rows.barHeight));
   const write = (p: (typeof rows.placed)[number], label: string, detail: string, x: number, y: number) => {
     nodes.push(...labelNodes(p.item, label, detail, x, y, size, measure));
-    boxes.push({ left: x, right: x + labelWidth(measure, size, p.item, label, detail), top: y - size * 0.78, bottom: y + size * 0.26 });
+    boxes.push({
+      left: x,
+      right: x + labelWidth(measure, size, p.item, label, detail),
+      top: y - size * 0.78,
+      bottom: y + size * 0.26,
+    });
   };
   if (free) {
     for (const place of free.places) write(place.placed, place.label, place.detail, place.x, place.y);
@@ -207,20 +299,35 @@ function keyNodes(free: FreeLabels, frame: PageFrame, measure: Measure, top: num
   const columns = Math.max(1, Math.floor((frame.width - 2 * frame.margin) / 120));
   const width = (frame.width - 2 * frame.margin) / columns;
   const perColumn = Math.ceil(free.keyed.length / columns);
-  return free.keyed.map(({ placed, number }, k): SceneNode => ({
-    type: 'text',
-    x: round(frame.margin + Math.floor(k / perColumn) * width),
-    y: round(top + size * 1.3 + (k % perColumn) * size * 1.25),
-    text: measure.shorten('label', size, `${number}  ${placed.item.label} ${placed.item.detail}`.trimEnd(), width - 8),
-    face: 'label',
-    size,
-    fill: SOFT_INK,
-    ref: placed.item.ref,
-    role: 'key',
-  }));
+  return free.keyed.map(
+    ({ placed, number }, k): SceneNode => ({
+      type: 'text',
+      x: round(frame.margin + Math.floor(k / perColumn) * width),
+      y: round(top + size * 1.3 + (k % perColumn) * size * 1.25),
+      text: measure.shorten(
+        'label',
+        size,
+        `${number}  ${placed.item.label} ${placed.item.detail}`.trimEnd(),
+        width - 8,
+      ),
+      face: 'label',
+      size,
+      fill: SOFT_INK,
+      ref: placed.item.ref,
+      role: 'key',
+    }),
+  );
 }
 
-function footNodes(input: TimelineInput, selection: Selection, without: number, frame: PageFrame, measure: Measure, legend: SceneNode[], top: number): SceneNode[] {
+function footNodes(
+  input: TimelineInput,
+  selection: Selection,
+  without: number,
+  frame: PageFrame,
+  measure: Measure,
+  legend: SceneNode[],
+  top: number,
+): SceneNode[] {
   const { plan, edition } = input;
   const size = frame.smallSize;
   const parts = [
@@ -231,7 +338,14 @@ function footNodes(input: TimelineInput, selection: Selection, without: number, 
   ].filter((p) => p !== '');
   const text = measure.shorten('label', size, parts.join(' · '), frame.width - 2 * frame.margin);
   const source: SceneNode = {
-    type: 'text', x: round(frame.width - frame.margin - measure.width('label', size, text)), y: round(frame.height - frame.margin), text, face: 'label', size, fill: SOFT_INK, role: 'source',
+    type: 'text',
+    x: round(frame.width - frame.margin - measure.width('label', size, text)),
+    y: round(frame.height - frame.margin),
+    text,
+    face: 'label',
+    size,
+    fill: SOFT_INK,
+    role: 'source',
   };
   return [...legend.map((n) => movedDown(n, top)), source];
 }
@@ -258,6 +372,11 @@ function contentRows({ items, lanes }: Selection): ContentRow[] {
       lane: titles.get(i.lane) ?? '',
       start: i.startText,
       finish: i.finishText,
-      note: [i.form === 'milestone' ? 'milestone' : `${Math.round(i.progress * 100)} % complete`, i.critical ? 'critical' : ''].filter(Boolean).join(', '),
+      note: [
+        i.form === 'milestone' ? 'milestone' : `${Math.round(i.progress * 100)} % complete`,
+        i.critical ? 'critical' : '',
+      ]
+        .filter(Boolean)
+        .join(', '),
     }));
 }

@@ -19,6 +19,10 @@ export const POST = (request: Request): Promise<Response> =>
     }
     const file = form.get('file');
     if (!(file instanceof File)) throw new BadRequest('There is no file in the request.');
-    if (file.size > MAX_FILE_BYTES) throw new BadRequest(`${file.name} has ${Math.ceil(file.size / 1048576)} MB; at most ${MAX_FILE_BYTES / 1048576} MB can be taken in.`, 413);
+    if (file.size > MAX_FILE_BYTES)
+      throw new BadRequest(
+        `${file.name} has ${Math.ceil(file.size / 1048576)} MB; at most ${MAX_FILE_BYTES / 1048576} MB can be taken in.`,
+        413,
+      );
     return takeIn(new Uint8Array(await file.arrayBuffer()), file.name.slice(0, 200) || 'file');
   });

@@ -29,8 +29,28 @@ export function DatePart({ part, label, text, open, moment, isFinish, onChange }
       <PopoverPanel anchor={{ to: 'bottom start', gap: 6 }} className="panel p-3!" focus>
         {({ close }) => (
           <div className="flex items-center gap-3">
-            <input type="date" aria-label={label} key={value} defaultValue={value} className="rounded border border-line bg-paper px-2 py-1" onBlur={(e) => e.target.value !== value && type(e.target.value)} onKeyDown={(e) => { if (e.key === 'Enter') { type(e.currentTarget.value); close(); } }} />
-            <button type="button" className="quiet py-1" onClick={() => { onChange(null); close(); }}>
+            <input
+              type="date"
+              aria-label={label}
+              key={value}
+              defaultValue={value}
+              className="rounded border border-line bg-paper px-2 py-1"
+              onBlur={(e) => e.target.value !== value && type(e.target.value)}
+              onKeyDown={(e) => {
+                if (e.key === 'Enter') {
+                  type(e.currentTarget.value);
+                  close();
+                }
+              }}
+            />
+            <button
+              type="button"
+              className="quiet py-1"
+              onClick={() => {
+                onChange(null);
+                close();
+              }}
+            >
               {open}
             </button>
           </div>

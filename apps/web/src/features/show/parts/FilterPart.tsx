@@ -6,10 +6,22 @@ import type { PlanHead } from '@/workers/plan.worker';
 import { PART_STYLE } from './ListParts';
 
 /** The part that leaves things out: values of code fields, ticked while they are shown. */
-export function FilterPart({ text, filters, head, onChange }: { text: string; filters: Filter[]; head: PlanHead; onChange: (filters: Filter[]) => void }) {
+export function FilterPart({
+  text,
+  filters,
+  head,
+  onChange,
+}: {
+  text: string;
+  filters: Filter[];
+  head: PlanHead;
+  onChange: (filters: Filter[]) => void;
+}) {
   const [fieldId, setFieldId] = useState(filters[0]?.field ?? head.codeFields[0]?.id ?? '');
   const field = head.codeFields.find((f) => f.id === fieldId);
-  const values = field ? [...field.values.map((v): [string, string] => [v.code, v.title]), ['', 'without a value'] as [string, string]] : [];
+  const values = field
+    ? [...field.values.map((v): [string, string] => [v.code, v.title]), ['', 'without a value'] as [string, string]]
+    : [];
   const filter = filters.find((f) => f.field === fieldId);
   const isShown = (code: string) => !filter || filter.values.includes(code) === (filter.keep === 'only');
   const others = filters.filter((f) => f.field !== fieldId);
@@ -18,7 +30,8 @@ export function FilterPart({ text, filters, head, onChange }: { text: string; fi
   const show = (codes: string[]) => {
     const hidden = values.map(([c]) => c).filter((c) => !codes.includes(c));
     if (hidden.length === 0) onChange(others);
-    else if (codes.length > 0 && codes.length < hidden.length) onChange([...others, { field: fieldId, keep: 'only', values: codes }]);
+    else if (codes.length > 0 && codes.length < hidden.length)
+      onChange([...others, { field: fieldId, keep: 'only', values: codes }]);
     else onChange([...others, { field: fieldId, keep: 'without', values: hidden }]);
   };
   const toggle = (code: string) => show(values.map(([c]) => c).filter((c) => (c === code ? !isShown(c) : isShown(c))));
@@ -35,7 +48,13 @@ export function FilterPart({ text, filters, head, onChange }: { text: string; fi
           <>
             <div className="flex flex-wrap gap-1.5" role="group" aria-label="Code field">
               {head.codeFields.map((f) => (
-                <button key={f.id} type="button" aria-pressed={f.id === fieldId} onClick={() => setFieldId(f.id)} className={`rounded-full border px-2.5 py-0.5 text-[14px] ${f.id === fieldId ? 'border-ink bg-ink text-paper' : 'border-line'}`}>
+                <button
+                  key={f.id}
+                  type="button"
+                  aria-pressed={f.id === fieldId}
+                  onClick={() => setFieldId(f.id)}
+                  className={`rounded-full border px-2.5 py-0.5 text-[14px] ${f.id === fieldId ? 'border-ink bg-ink text-paper' : 'border-line'}`}
+                >
                   {f.name}
                   {filters.some((x) => x.field === f.id) ? ' •' : ''}
                 </button>
@@ -44,15 +63,28 @@ export function FilterPart({ text, filters, head, onChange }: { text: string; fi
             <div className="mt-2 max-h-72 overflow-auto">
               {values.map(([code, title]) => (
                 <label key={code} className="flex items-center gap-2 rounded px-1 py-0.5 hover:bg-wash">
-                  <input type="checkbox" className="size-4 accent-kelp" checked={isShown(code)} onChange={() => toggle(code)} />
+                  <input
+                    type="checkbox"
+                    className="size-4 accent-kelp"
+                    checked={isShown(code)}
+                    onChange={() => toggle(code)}
+                  />
                   <span className={code === '' ? 'text-soft' : ''}>{title}</span>
                 </label>
               ))}
             </div>
             <div className="mt-2 flex gap-2 border-t border-line pt-2">
-              <button type="button" className="quiet py-0.5" onClick={() => show(values.map(([c]) => c))}>Show all</button>
-              <button type="button" className="quiet py-0.5" onClick={() => show([])}>Show none</button>
-              {filters.length > 0 && <button type="button" className="quiet py-0.5" onClick={() => onChange([])}>Exclude nothing</button>}
+              <button type="button" className="quiet py-0.5" onClick={() => show(values.map(([c]) => c))}>
+                Show all
+              </button>
+              <button type="button" className="quiet py-0.5" onClick={() => show([])}>
+                Show none
+              </button>
+              {filters.length > 0 && (
+                <button type="button" className="quiet py-0.5" onClick={() => onChange([])}>
+                  Exclude nothing
+                </button>
+              )}
             </div>
           </>
         )}

@@ -14,7 +14,14 @@ interface Common {
 }
 
 /** A part that is one of several. */
-export function OnePart({ part, label, text, value, options, onChange }: Common & { value: string; onChange: (value: string) => void }) {
+export function OnePart({
+  part,
+  label,
+  text,
+  value,
+  options,
+  onChange,
+}: Common & { value: string; onChange: (value: string) => void }) {
   return (
     <Listbox value={value} onChange={onChange}>
       <ListboxButton data-brief-part={part} aria-label={`${label}: ${text}`} className={PART_STYLE}>
@@ -33,7 +40,14 @@ export function OnePart({ part, label, text, value, options, onChange }: Common 
 }
 
 /** A part that is any of several. */
-export function ManyPart({ part, label, text, values, options, onChange }: Common & { values: string[]; onChange: (values: string[]) => void }) {
+export function ManyPart({
+  part,
+  label,
+  text,
+  values,
+  options,
+  onChange,
+}: Common & { values: string[]; onChange: (values: string[]) => void }) {
   return (
     <Listbox value={values} onChange={onChange} multiple>
       <ListboxButton data-brief-part={part} aria-label={`${label}: ${text}`} className={PART_STYLE}>

@@ -10,10 +10,12 @@ const Change = z.object({ name: z.string().trim().min(1).max(200).optional(), br
 export const PATCH = (request: Request, { params }: Context): Promise<Response> =>
   answer(async () => {
     const change = await readBody(request, Change);
-    if (!(await updateExhibit(store(), await currentWorkspace(), readId((await params).id, 'exhibit'), change))) throw notFound('exhibit');
+    if (!(await updateExhibit(store(), await currentWorkspace(), readId((await params).id, 'exhibit'), change)))
+      throw notFound('exhibit');
   });
 
 export const DELETE = (_: Request, { params }: Context): Promise<Response> =>
   answer(async () => {
-    if (!(await deleteExhibit(store(), await currentWorkspace(), readId((await params).id, 'exhibit')))) throw notFound('exhibit');
+    if (!(await deleteExhibit(store(), await currentWorkspace(), readId((await params).id, 'exhibit'))))
+      throw notFound('exhibit');
   });

@@ -16,10 +16,12 @@ export const GET = (_: Request, { params }: Context): Promise<Response> =>
 export const PATCH = (request: Request, { params }: Context): Promise<Response> =>
   answer(async () => {
     const { name } = await readBody(request, z.object({ name: z.string().trim().min(1).max(300) }));
-    if (!(await renamePlan(store(), await currentWorkspace(), readId((await params).id, 'plan'), name))) throw notFound('plan');
+    if (!(await renamePlan(store(), await currentWorkspace(), readId((await params).id, 'plan'), name)))
+      throw notFound('plan');
   });
 
 export const DELETE = (_: Request, { params }: Context): Promise<Response> =>
   answer(async () => {
-    if (!(await deletePlan(store(), await currentWorkspace(), readId((await params).id, 'plan')))) throw notFound('plan');
+    if (!(await deletePlan(store(), await currentWorkspace(), readId((await params).id, 'plan'))))
+      throw notFound('plan');
   });

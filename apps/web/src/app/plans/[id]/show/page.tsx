@@ -8,5 +8,11 @@ export const metadata: Metadata = { title: 'Exhibits' };
 
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
   const { plan, version, exhibits } = await planPage((await params).id);
-  return <ContactSheet plan={plan} version={version} exhibits={exhibits.map(({ id, name, brief }) => ({ id, name, brief: TimelineBrief.parse(brief) }))} />;
+  return (
+    <ContactSheet
+      plan={plan}
+      version={version}
+      exhibits={exhibits.map(({ id, name, brief }) => ({ id, name, brief: TimelineBrief.parse(brief) }))}
+    />
+  );
 }

@@ -1,0 +1,148 @@
+import { FIVE_DAY, makeActivity, makeLink, type Plan, parseIsoDate, schedulePlan, startOfDay } from '@clembo/core';
+import { composeTimeline, createMeasure, type FontMetrics, type Scene, TimelineBrief } from '../src/index';
+import metrics from '../fonts/metrics.json' with { type: 'json' };
+
+export const fonts = metrics as FontMetrics;
+export const measure = createMeasure(fonts);
+
+export function seeded(seed: number): () => number {
+  let a = seed >>> 0;
+  return () => {
+    a = (a * 1664525 + 1013904223) >>> 0;
+    return a / 4294967296;
+  };
+}
+
+const WORDS = [
+  'Toe',
+  'piling',
+  'Wall',
+  'base',
+  'Set',
+  'units',
+  'north',
+  'Paving',
+  'Drains',
+  'Slipway',
+  'Roof',
+  'and',
+  'cladding',
+  'Winch',
+  'trials',
+  'Inspection',
+];
+
+/** A made-up plan of so many activities over two years, with lanes, colours and milestones. */
+export function randomPlan(seed: number, count: number): Plan {
+  const random = seeded(seed);
+  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+  const first = parseIsoDate('2026-01-05')!;
+  const activities = Array.from({ length: count }, (_, i) => {
+    const milestone = random() < 0.15;
+    const start = startOfDay(first + Math.floor(random() * 600));
+    const days = milestone ? 0 : 1 + Math.floor(random() * 60);
+    return makeActivity({
+      ref: `A${i}`,
+      name: Array.from({ length: 1 + Math.floor(random() * 4) }, () => pick(WORDS)).join(' '),
+      kind: milestone ? 'startMilestone' : random() < 0.04 ? 'levelOfEffort' : 'activity',
+      start,
+      finish: milestone ? null : start + days * 1440,
+      percent: Math.floor(random() * 101),
+      codes: { lane: `Lane ${Math.floor(random() * 6)}`, trade: `Trade ${Math.floor(random() * 5)}` },
+    });
+  });
+  const values = (name: string, n: number) =>
+    Array.from({ length: n }, (_, k) => ({ code: `${name} ${k}`, title: `${name} ${k}`, colour: null, shape: null }));
+  return {
+    name: 'Made-up plan',
+    statusDate: startOfDay(first + 200),
+    start: null,
+    source: 'given',
+    inHours: false,
+    criticalFloat: 0,
+    retainedLogic: true,
+    calendars: [FIVE_DAY],
+    calendar: 'five-day',
+    activities,
+    links: [makeLink({ from: 'A0', to: 'A1' })],
+    codeFields: [
+      { id: 'lane', name: 'Lane', values: values('Lane', 6) },
+      { id: 'trade', name: 'Trade', values: values('Trade', 5) },
+    ],
+    periods: [{ name: 'Closed', start: startOfDay(first + 100), finish: startOfDay(first + 150) }],
+  };
+}
+
+export const briefOf = (part: Partial<TimelineBrief> = {}): TimelineBrief =>
+  TimelineBrief.parse({ kind: 'timeline', ...part });
+
+export function compose(plan: Plan, part: Partial<TimelineBrief> = {}): Scene {
+  return composeTimeline({
+    plan,
+    schedule: schedulePlan(plan),
+    brief: briefOf(part),
+    measure,
+    edition: 'Test edition',
+  });
+}
+
+export interface Box {
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+  what: string;
+}
+
+/** Boxes of the labels of a scene: a name and the date behind it are one. */
+export const labelBoxes = (scene: Scene): Box[] =>
+  scene.nodes.flatMap((n) =>
+    n.type === 'text' && n.role === 'label'
+      ? [
+          {
+            left: n.x,
+            right: n.x + measure.width(n.face, n.size, n.text),
+            top: n.y - n.size * 0.66,
+            bottom: n.y + n.size * 0.2,
+            what: n.text,
+          },
+        ]
+      : [],
+  );
+
+export const markerBoxes = (scene: Scene): Box[] =>
+  scene.nodes.flatMap((n) => {
+    if (n.type === 'rect' && n.role === 'bar')
+      return [{ left: n.x, right: n.x + n.width, top: n.y, bottom: n.y + n.height, what: `bar ${n.ref}` }];
+    if (n.type === 'polygon' && n.role === 'milestone') {
+      const xs = n.points.map((p) => p[0]);
+      const ys = n.points.map((p) => p[1]);
+      return [
+        {
+          left: Math.min(...xs),
+          right: Math.max(...xs),
+          top: Math.min(...ys),
+          bottom: Math.max(...ys),
+          what: `milestone ${n.ref}`,
+        },
+      ];
+    }
+    return [];
+  });
+
+export function overlaps(a: Box[], b: Box[], tolerance = 0.3): string[] {
+  const found: string[] = [];
+  a.forEach((p, i) => {
+    b.forEach((q, j) => {
+      if (a === b && j <= i) return;
+      if (
+        p.left + tolerance < q.right &&
+        q.left + tolerance < p.right &&
+        p.top + tolerance < q.bottom &&
+        q.top + tolerance < p.bottom
+      )
+        found.push(`${p.what} / ${q.what}`);
+    });
+  });
+  return found;
+}

@@ -1,0 +1,228 @@
+import { describe, expect, test } from '@jest/globals';
+import { parseIsoDate } from '@clembo/core';
+import {
+  briefSentence,
+  CATEGORIES,
+  chooseTiers,
+  formatDay,
+  INK,
+  niceRange,
+  Occupancy,
+  PAPER,
+  packRows,
+  SOFT_INK,
+  ticks,
+} from '../src/index';
+import { demoPlans } from '../../../demo/index';
+import { briefOf, measure, seeded } from './fixtures';
+
+describe('packing into rows', () => {
+  test.each([1, 2, 3, 4, 5, 6])('uses as many rows as intervals overlap at most, and none overlap, seed %i', (seed) => {
+    const random = seeded(seed);
+    const left = Float64Array.from({ length: 400 }, () => Math.floor(random() * 1000));
+    const right = left.map((l) => l + 1 + Math.floor(random() * 80));
+    const { row, rows } = packRows(left, right);
+    // The least number possible: the greatest number of intervals over one point, by counting.
+    let most = 0;
+    for (let x = 0; x < 1100; x++) {
+      let over = 0;
+      for (let i = 0; i < 400; i++) if (left[i]! <= x && right[i]! > x) over++;
+      most = Math.max(most, over);
+    }
+    expect(rows).toBe(most);
+    for (let i = 0; i < 400; i++) {
+      for (let j = i + 1; j < 400; j++)
+        if (row[i] === row[j]) expect(right[i]! <= left[j]! || right[j]! <= left[i]!).toBe(true);
+    }
+  });
+});
+
+test('occupancy agrees with comparing every pair', () => {
+  const random = seeded(9);
+  const taken = new Occupancy(500, 300);
+  const boxes: number[][] = [];
+  for (let k = 0; k < 600; k++) {
+    const [x, y] = [random() * 480, random() * 290];
+    const box = [x, y, Math.min(500, x + 2 + random() * 60), Math.min(300, y + 2 + random() * 12)];
+    const free = boxes.every(([l, t, r, b]) => box[0]! >= r! || box[2]! <= l! || box[1]! >= b! || box[3]! <= t!);
+    expect(taken.isFree(box[0]!, box[1]!, box[2]!, box[3]!)).toBe(free);
+    if (free) {
+      boxes.push(box);
+      taken.add(box[0]!, box[1]!, box[2]!, box[3]!);
+    }
+  }
+  expect(taken.isFree(-1, 0, 5, 5)).toBe(false);
+});
+
+describe('time scale', () => {
+  const day = (text: string) => parseIsoDate(text)!;
+
+  test('units get coarser as a day gets fewer points', () => {
+    expect(chooseTiers(12)).toEqual({ upper: 'month', lower: 'day' });
+    expect(chooseTiers(3)).toEqual({ upper: 'month', lower: 'week' });
+    expect(chooseTiers(0.8)).toEqual({ upper: 'year', lower: 'month' });
+    expect(chooseTiers(0.2)).toEqual({ upper: 'year', lower: 'quarter' });
+    expect(chooseTiers(0.06)).toEqual({ upper: 'decade', lower: 'year' });
+  });
+
+  test('weeks are those of ISO 8601', () => {
+    // ISO 8601: 2024-12-30 lies in week 1 of 2025
+    expect(ticks(day('2024-12-23'), day('2025-01-13'), 'week').map((t) => t.label)).toEqual(['W52', 'W1', 'W2']);
+  });
+
+  test('quarters start where quarters start', () => {
+    expect(ticks(day('2026-02-01'), day('2026-12-31'), 'quarter').map((t) => [t.label, t.from])).toEqual([
+      ['Q1', day('2026-02-01')],
+      ['Q2', day('2026-04-01')],
+      ['Q3', day('2026-07-01')],
+      ['Q4', day('2026-10-01')],
+    ]);
+  });
+
+  test('an open range ends on whole units outside the data', () => {
+    const { from, to } = niceRange(day('2026-01-12') * 1440, day('2027-10-14') * 1440);
+    expect([from / 1440, to / 1440]).toEqual([day('2026-01-01'), day('2027-11-01')]);
+  });
+});
+
+describe('text', () => {
+  test('shortening keeps within the width and shows that it cut', () => {
+    for (const width of [20, 40, 60]) {
+      const cut = measure.shorten('label', 8, 'Promenade and drainage design', width);
+      expect(cut.endsWith('…')).toBe(true);
+      expect(measure.width('label', 8, cut)).toBeLessThanOrEqual(width);
+    }
+    expect(measure.shorten('label', 8, 'Wall', 60)).toBe('Wall');
+    expect(measure.shorten('label', 8, 'Wall', 1)).toBe('');
+  });
+
+  test('the fonts have Latin, Greek and Cyrillic, and it is known what they lack', () => {
+    expect(measure.has('label', 'Môle façade Łódź Ήλιος Ўзбек')).toBe(true);
+    expect(measure.has('title', 'Çà et là · Θάλασσα · Щит')).toBe(true);
+    expect(measure.has('label', '防波堤')).toBe(false);
+  });
+
+  test('dates in words', () => {
+    const d = parseIsoDate('2026-09-14')!;
+    expect([formatDay(d, 'short'), formatDay(d, 'medium'), formatDay(d, 'long'), formatDay(d, 'weekday')]).toEqual([
+      '14 Sep',
+      '14 Sep 26',
+      '14 September 2026',
+      'Mon 14 Sep 2026',
+    ]);
+  });
+});
+
+test('the sentence says the brief', () => {
+  const plan = demoPlans()[0]!.current;
+  const say = (part: object) =>
+    briefSentence(briefOf(part), plan)
+      .map((s) => s.text)
+      .join('');
+  expect(say({})).toBe(
+    'Show activities and milestones down to the last level where nothing is excluded, without lanes, rows packed, in one colour, labelled with name and finish, marking 3 periods, from the start to the finish, on A4 landscape.',
+  );
+  expect(
+    say({
+      level: 2,
+      lanes: 'phase',
+      colour: 'discipline',
+      where: [{ field: 'area', keep: 'without', values: ['Harbour', 'Station'] }],
+      labels: [],
+      page: 'wide slide',
+    }),
+  ).toContain(
+    'down to level 2 where area is not Harbour or Station, in lanes by phase, rows packed, coloured by discipline, labelled with nothing',
+  );
+});
+
+// Colour: WCAG 2 contrast, and the simulation of Machado, Oliveira & Fernandes 2009 on linear RGB with CIEDE2000
+const linear = (c: number) => (c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4);
+const rgb = (hex: string) => [1, 3, 5].map((i) => linear(Number.parseInt(hex.slice(i, i + 2), 16) / 255));
+const luminance = (hex: string) => rgb(hex).reduce((sum, c, i) => sum + c * [0.2126, 0.7152, 0.0722][i]!, 0);
+const contrast = (a: string, b: string) => {
+  const [x, y] = [luminance(a), luminance(b)];
+  return (Math.max(x, y) + 0.05) / (Math.min(x, y) + 0.05);
+};
+const DEFICIENCIES = [
+  [1, 0, 0, 0, 1, 0, 0, 0, 1],
+  [0.152286, 1.052583, -0.204868, 0.114503, 0.786281, 0.099216, -0.003882, -0.048116, 1.051998],
+  [0.367322, 0.860646, -0.227968, 0.280085, 0.672501, 0.047413, -0.01182, 0.04294, 0.968881],
+  [1.255528, -0.076749, -0.178779, -0.078411, 0.930809, 0.147602, 0.004733, 0.691367, 0.3039],
+];
+
+function lab(l: number[]): [number, number, number] {
+  const f = (t: number) => (t > 216 / 24389 ? Math.cbrt(t) : ((24389 / 27) * t + 16) / 116);
+  const x = f((0.4124564 * l[0]! + 0.3575761 * l[1]! + 0.1804375 * l[2]!) / 0.95047);
+  const y = f(0.2126729 * l[0]! + 0.7151522 * l[1]! + 0.072175 * l[2]!);
+  const z = f((0.0193339 * l[0]! + 0.119192 * l[1]! + 0.9503041 * l[2]!) / 1.08883);
+  return [116 * y - 16, 500 * (x - y), 200 * (y - z)];
+}
+
+/** CIEDE2000 after G. Sharma, W. Wu & E. N. Dalal, 2005. */
+function difference([l1, a1, b1]: number[], [l2, a2, b2]: number[]): number {
+  const rad = Math.PI / 180;
+  const mean = (Math.hypot(a1!, b1!) + Math.hypot(a2!, b2!)) / 2;
+  const g = 0.5 * (1 - Math.sqrt(mean ** 7 / (mean ** 7 + 25 ** 7)));
+  const [p1, p2] = [(1 + g) * a1!, (1 + g) * a2!];
+  const [c1, c2] = [Math.hypot(p1, b1!), Math.hypot(p2, b2!)];
+  const hue = (b: number, p: number) => (b === 0 && p === 0 ? 0 : (Math.atan2(b, p) / rad + 360) % 360);
+  const [h1, h2] = [hue(b1!, p1), hue(b2!, p2)];
+  const step = c1 * c2 === 0 ? 0 : Math.abs(h2 - h1) <= 180 ? h2 - h1 : h2 - h1 > 180 ? h2 - h1 - 360 : h2 - h1 + 360;
+  const dH = 2 * Math.sqrt(c1 * c2) * Math.sin((step / 2) * rad);
+  const L = (l1! + l2!) / 2;
+  const C = (c1 + c2) / 2;
+  const H =
+    c1 * c2 === 0
+      ? h1 + h2
+      : Math.abs(h1 - h2) <= 180
+        ? (h1 + h2) / 2
+        : h1 + h2 < 360
+          ? (h1 + h2 + 360) / 2
+          : (h1 + h2 - 360) / 2;
+  const T =
+    1 -
+    0.17 * Math.cos((H - 30) * rad) +
+    0.24 * Math.cos(2 * H * rad) +
+    0.32 * Math.cos((3 * H + 6) * rad) -
+    0.2 * Math.cos((4 * H - 63) * rad);
+  const sL = 1 + (0.015 * (L - 50) ** 2) / Math.sqrt(20 + (L - 50) ** 2);
+  const sC = 1 + 0.045 * C;
+  const sH = 1 + 0.015 * C * T;
+  const rT = -Math.sin(60 * Math.exp(-(((H - 275) / 25) ** 2)) * rad) * 2 * Math.sqrt(C ** 7 / (C ** 7 + 25 ** 7));
+  const [x, y, z] = [(l2! - l1!) / sL, (c2 - c1) / sC, dH / sH];
+  return Math.sqrt(x * x + y * y + z * z + rT * y * z);
+}
+
+describe('colour', () => {
+  test('the measures themselves: published contrasts and Sharma’s pairs', () => {
+    expect(contrast('#777777', '#FFFFFF')).toBeCloseTo(4.4781, 3);
+    expect(contrast('#595959', '#FFFFFF')).toBeCloseTo(7.0047, 3);
+    expect(difference([50, 2.6772, -79.7751], [50, 0, -82.7485])).toBeCloseTo(2.0425, 4);
+    expect(difference([50, 2.5, 0], [73, 25, -18])).toBeCloseTo(27.1492, 4);
+  });
+
+  test('ink and soft ink are readable on paper (AA), categories stand out from it', () => {
+    expect(contrast(INK, PAPER)).toBeGreaterThan(7);
+    expect(contrast(SOFT_INK, PAPER)).toBeGreaterThan(4.5);
+    for (const c of CATEGORIES) expect(contrast(c, PAPER)).toBeGreaterThan(3);
+  });
+
+  test('any two categories differ by 12 CIEDE2000, in normal sight and in each dichromacy', () => {
+    const seen = CATEGORIES.map((hex) => {
+      const l = rgb(hex);
+      return DEFICIENCIES.map((m) =>
+        lab(
+          [0, 1, 2].map((r) =>
+            Math.min(1, Math.max(0, m[3 * r]! * l[0]! + m[3 * r + 1]! * l[1]! + m[3 * r + 2]! * l[2]!)),
+          ),
+        ),
+      );
+    });
+    let least = 100;
+    for (let i = 0; i < seen.length; i++)
+      for (let j = 0; j < i; j++)
+        for (let v = 0; v < 4; v++) least = Math.min(least, difference(seen[i]![v]!, seen[j]![v]!));
+    expect(least).toBeGreaterThan(12);
+  });
+});

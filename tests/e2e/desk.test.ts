@@ -1,0 +1,284 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import type { Browser, Page } from 'puppeteer-core';
+import { createMeasure, type FontMetrics } from '@clembo/scene';
+import metrics from '@clembo/scene/metrics.json' with { type: 'json' };
+import { openBrowser, openPage, pageShown } from '../support/browser';
+import { address, byName, catchDownloads, changePart, pageText, waitForText } from '../support/desk';
+
+const require = createRequire(import.meta.url);
+let browser: Browser;
+let close: () => Promise<void>;
+beforeAll(async () => {
+  ({ browser, close } = await openBrowser());
+});
+afterAll(() => close());
+
+/** Opens a demo plan by its name and the stage; for Show, an exhibit of it. */
+async function openDemo(name: string, stage: 'Structure' | 'Show', exhibit?: string): Promise<Page> {
+  const page = await openPage(browser, address);
+  const path = await page.evaluate(
+    (n, s) => {
+      const row = [...document.querySelectorAll('main li')].find((li) => li.textContent?.includes(n))!;
+      return [...row.querySelectorAll('a')].find((a) => a.textContent?.trim() === s)!.getAttribute('href')!;
+    },
+    name,
+    stage,
+  );
+  await page.goto(address + path, { waitUntil: 'networkidle0' });
+  if (exhibit === undefined) return page;
+  const href = await page.evaluate(
+    (e) =>
+      [...document.querySelectorAll('main li')]
+        .find((li) => li.textContent?.includes(e))!
+        .querySelector('a')!
+        .getAttribute('href')!,
+    exhibit,
+  );
+  await page.goto(address + href, { waitUntil: 'networkidle0' });
+  await pageShown(page);
+  return page;
+}
+const shown = (page: Page) =>
+  page.$eval('[data-testid="fit"]', (e) => Number(/(\d+) of/.exec(e.textContent ?? '')?.[1]));
+
+describe('an exhibit', () => {
+  test('the brief’s changes can be undone and redone, and last', async () => {
+    const page = await openDemo('Saltmere sea wall', 'Show', 'The whole works');
+    expect(await shown(page)).toBe(41);
+    await changePart(page, 'level', 'level 1');
+    await page.waitForFunction(() => document.querySelector('[data-testid="fit"]')?.textContent?.includes('7 of 142'));
+    await page.keyboard.down('Control');
+    await page.keyboard.press('z');
+    await page.keyboard.up('Control');
+    await page.waitForFunction(() => document.querySelector('[data-testid="fit"]')?.textContent?.includes('41 of 142'));
+    await (await byName(page, 'button', 'Redo')).click();
+    await page.waitForFunction(() => document.querySelector('[data-testid="fit"]')?.textContent?.includes('7 of 142'));
+    await page.reload({ waitUntil: 'networkidle0' });
+    await pageShown(page);
+    expect(await shown(page)).toBe(7);
+    await changePart(page, 'level', 'level 2');
+    await page.waitForFunction(() => document.querySelector('[data-testid="fit"]')?.textContent?.includes('41 of 142'));
+    await page.close();
+  });
+
+  test('leaving out a value takes it off the page, and the sentence says so', async () => {
+    const page = await openDemo('Saltmere sea wall', 'Show', 'The whole works');
+    await page.click('[data-brief-part="where"]');
+    await (await byName(page, 'checkbox', 'Lifeboat station')).click();
+    await waitForText(page, 'Lifeboat station', false);
+    expect(await page.$eval('[aria-label="Brief"]', (e) => e.textContent)).toContain(
+      'where phase is not Lifeboat station',
+    );
+    await (await byName(page, 'button', 'Exclude nothing')).click();
+    await waitForText(page, 'Lifeboat station');
+    await page.close();
+  });
+
+  test('a date for the start cuts the page there', async () => {
+    const page = await openDemo('Saltmere sea wall', 'Show', 'The whole works');
+    await page.click('[data-brief-part="from"]');
+    const input = await page.waitForSelector('input[type="date"]');
+    await input!.evaluate((e) => {
+      (e as HTMLInputElement).value = '2027-01-01';
+    });
+    await input!.focus();
+    await page.keyboard.press('Enter');
+    await waitForText(page, 'Funding agreed', false);
+    expect(await page.$eval('[data-brief-part="from"]', (e) => e.textContent)).toBe('1 January 2027');
+    await page.click('[data-brief-part="from"]');
+    await (await byName(page, 'button', 'the start')).click();
+    await waitForText(page, 'Funding agreed');
+    await page.close();
+  });
+
+  test('a click opens the margin with the facts; its links lead on', async () => {
+    const page = await openDemo('Saltmere sea wall', 'Show', 'Every activity');
+    await page.click('[data-ref="D110"]:not(text)');
+    const margin = await page.waitForSelector('aside[aria-label="Margin"]');
+    expect(await margin!.evaluate((e) => e.textContent)).toMatch(/Marine licence application.*10 working days/s);
+    await (await byName(page, 'button', 'Public consultation')).click();
+    await page.waitForFunction(() => document.querySelector('aside h2')?.textContent === 'Public consultation');
+    await page.keyboard.press('Escape');
+    await page.waitForSelector('aside', { hidden: true });
+    await page.close();
+  });
+
+  test('a double click on the title renames the page; an empty one goes back to what the dates say', async () => {
+    const page = await openDemo('Museum move', 'Show', 'By project');
+    const retitle = async (text: string) => {
+      await page.click('[data-role="title"]', { count: 2 });
+      const field = await page.waitForSelector('input[aria-label="Title of the page"]');
+      await field!.evaluate((e) => (e as HTMLInputElement).select());
+      if (text === '') await page.keyboard.press('Backspace');
+      else await page.keyboard.type(text);
+      await page.keyboard.press('Enter');
+    };
+    const before = (await pageText(page)).split('\n').find((t) => t.startsWith('Museum move runs'))!;
+    await retitle('We open in May');
+    await waitForText(page, 'We open in May');
+    await retitle('');
+    await waitForText(page, before);
+    await page.close();
+  });
+
+  test('PNG comes at twice the size of the page', async () => {
+    const page = await openDemo('Saltmere sea wall', 'Show', 'Gates and payments');
+    const download = await catchDownloads(page);
+    await (await byName(page, 'button', 'Export')).click();
+    await page.waitForSelector('[role="menuitem"]');
+    await (await page.$$('[role="menuitem"]'))[2]!.click();
+    const png = readFileSync(await download('.png'));
+    expect([png.readUInt32BE(16), png.readUInt32BE(20)]).toEqual([1684, 1191]);
+    await page.close();
+  });
+
+  test('text is as wide in Chromium as it was measured', async () => {
+    const page = await openDemo('Saltmere sea wall', 'Show', 'The whole works');
+    const measure = createMeasure(metrics as FontMetrics);
+    const texts = await page.$$eval('[data-testid="page"] text', (list) =>
+      list.map((t) => ({
+        face: t.getAttribute('class')!,
+        size: Number(t.getAttribute('font-size')),
+        text: t.textContent ?? '',
+        width: (t as SVGTextElement).getComputedTextLength(),
+      })),
+    );
+    expect(texts.length).toBeGreaterThan(100);
+    const worst = Math.max(...texts.map((t) => Math.abs(measure.width(t.face as 'label', t.size, t.text) - t.width)));
+    expect(worst).toBeLessThan(0.1);
+    await page.close();
+  });
+
+  test('keys: brackets go to the next exhibit, figures to the stages', async () => {
+    const page = await openDemo('Saltmere sea wall', 'Show', 'The whole works');
+    const first = page.url();
+    await page.keyboard.press(']');
+    await page.waitForFunction((u) => location.href !== u && /show\/./.test(location.pathname), {}, first);
+    await page.keyboard.press('2');
+    await page.waitForFunction(() => location.pathname.endsWith('/structure'));
+    await page.keyboard.press('1');
+    await page.waitForFunction(() => location.pathname === '/');
+    await page.close();
+  });
+});
+
+describe('the ledger', () => {
+  test('shows rows with dates, float and codes, and closes groups', async () => {
+    const page = await openDemo('Saltmere sea wall', 'Structure');
+    await page.waitForSelector('[role="row"][aria-rowindex="3"]');
+    const row = await page.$$eval(
+      '[role="row"]',
+      (rows) => rows.find((r) => r.textContent?.includes('Station opens'))!.textContent,
+    );
+    expect(row).toContain('13 Oct 27');
+    expect(row).toContain('Harbour office');
+    await (await byName(page, 'button', 'Close Gates and payments')).click();
+    await page.waitForFunction(
+      () => ![...document.querySelectorAll('[role="row"]')].some((r) => r.textContent?.includes('Station opens')),
+    );
+    await page.close();
+  });
+
+  test('searching an activity goes to its row', async () => {
+    const page = await openDemo('Saltmere sea wall', 'Structure');
+    await page.waitForSelector('[role="row"][aria-rowindex="3"]');
+    await page.keyboard.press('/');
+    await page.waitForSelector('[role="dialog"] input');
+    await page.keyboard.type('winch fabrication');
+    await page.waitForFunction(() =>
+      [...document.querySelectorAll('[role="option"]')].some((o) => o.textContent?.includes('Winch fabrication')),
+    );
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() =>
+      document.querySelector('[role="row"][aria-selected="true"]')?.textContent?.includes('Winch fabrication'),
+    );
+    await page.close();
+  });
+});
+
+describe('the desk', () => {
+  test('deleting an exhibit can be taken back', async () => {
+    const page = await openDemo('Museum move', 'Show');
+    const names = () => page.$$eval('main li p:first-child', (list) => list.map((p) => p.textContent));
+    const before = await names();
+    await (await byName(page, 'button', `More for ${before[0]}`)).click();
+    await page.waitForSelector('[role="menuitem"]');
+    await (await page.$$('[role="menuitem"]'))[1]!.click();
+    await page.waitForFunction((n) => document.querySelectorAll('main li').length === n, {}, before.length - 1);
+    await (await byName(page, 'button', 'Undo')).click();
+    await page.waitForFunction((n) => document.querySelectorAll('main li').length === n, {}, before.length);
+    expect(await names()).toEqual(before);
+    await page.close();
+  });
+
+  test('stages that come later say what they will hold and lead nowhere', async () => {
+    const page = await openDemo('Museum move', 'Show');
+    const later = await page.$$eval('nav[aria-label="Stages"] [role="tooltip"]', (list) =>
+      list.map((t) => t.textContent),
+    );
+    expect(later).toEqual([expect.stringContaining('variance'), expect.stringContaining('folios')]);
+    expect(await page.$$eval('nav[aria-label="Stages"] a', (list) => list.map((a) => a.textContent))).toEqual([
+      '1Gather',
+      '2Structure',
+    ]);
+    await page.close();
+  });
+
+  test.each([
+    ['the plans', () => openPage(browser, address)],
+    ['the contact sheet', () => openDemo('Saltmere sea wall', 'Show')],
+    ['an exhibit', () => openDemo('Saltmere sea wall', 'Show', 'The whole works')],
+    ['the ledger', () => openDemo('Saltmere sea wall', 'Structure')],
+  ])('%s has no faults of access that axe finds', async (_, open) => {
+    const page = await open();
+    await page.addScriptTag({ path: require.resolve('axe-core/axe.min.js') });
+    const faults = await page.evaluate(async () => {
+      const axe = (
+        window as unknown as {
+          axe: {
+            run(options: object): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }>;
+          };
+        }
+      ).axe;
+      const { violations } = await axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa'] });
+      return violations.map((v) => `${v.id}: ${v.nodes[0]?.html.slice(0, 160)}`);
+    });
+    expect(faults).toEqual([]);
+    await page.close();
+  });
+});
+
+describe('every entry of the server checks what it is given', () => {
+  const send = async (method: string, path: string, body?: string) => {
+    const response = await fetch(address + path, {
+      method,
+      ...(body !== undefined && { body, headers: { 'Content-Type': 'application/json' } }),
+    });
+    return { status: response.status, error: ((await response.json()) as { error?: string }).error };
+  };
+  const nobody = '00000000-0000-4000-8000-000000000000';
+
+  test.each([
+    ['GET', '/api/plans/nonsense', undefined, 404],
+    ['GET', `/api/plans/${nobody}`, undefined, 404],
+    ['PATCH', `/api/plans/${nobody}`, '{"name":"x"}', 404],
+    ['PATCH', `/api/plans/${nobody}`, '{"name":""}', 400],
+    ['DELETE', `/api/plans/${nobody}`, undefined, 404],
+    ['PATCH', `/api/exhibits/${nobody}`, '{"brief":{"kind":"timeline","rows":"sideways"}}', 400],
+    ['PATCH', `/api/exhibits/${nobody}`, '{"name":"x"}', 404],
+    ['GET', `/api/exhibits/${nobody}/page?format=pdf`, undefined, 404],
+    ['GET', `/api/exhibits/${nobody}/page?format=exe`, undefined, 400],
+    ['POST', '/api/intakes', '{"text":""}', 400],
+    ['POST', '/api/intakes', 'not json', 400],
+    ['PATCH', `/api/intakes/${nobody}`, '{}', 404],
+    ['POST', `/api/intakes/${nobody}/plan`, '{"name":"x"}', 404],
+    ['POST', `/api/plans/${nobody}/exhibits`, '{"name":"x","brief":{"kind":"timeline"}}', 404],
+  ])('%s %s %s gives %i', async (method, path, body, status) => {
+    const result = await send(method, path, body);
+    expect(result.status).toBe(status);
+    expect(result.error).toMatch(/\w+ \w+/);
+  });
+});

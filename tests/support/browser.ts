@@ -1,0 +1,40 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+
+/** Debian's Chromium with a profile of its own, gone when it is closed. */
+export async function openBrowser(): Promise<{ browser: Browser; close: () => Promise<void> }> {
+  const profile = mkdtempSync(join(tmpdir(), 'clembo-browser-'));
+  const browser = await puppeteer.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    userDataDir: profile,
+    args: [
+      '--no-sandbox',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--hide-scrollbars',
+      '--font-render-hinting=none',
+    ],
+  });
+  return {
+    browser,
+    close: async () => {
+      await browser.close();
+      rmSync(profile, { recursive: true, force: true });
+    },
+  };
+}
+
+export async function openPage(browser: Browser, url: string): Promise<Page> {
+  const page = await browser.newPage();
+  await page.setViewport({ width: 1280, height: 800 });
+  await page.goto(url, { waitUntil: 'networkidle0' });
+  return page;
+}
+
+/** Waits until the composed page is on screen. */
+export const pageShown = (page: Page) => page.waitForSelector('[data-testid="page"] svg', { timeout: 20_000 });

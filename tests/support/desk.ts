@@ -1,0 +1,62 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readdirSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { ElementHandle, Page } from 'puppeteer-core';
+
+export const address = process.env.CLEMBO_ADDRESS!;
+
+/** Has downloads of a page go to a new folder; returns a way to wait for the next file there. */
+export async function catchDownloads(page: Page): Promise<(ending: string) => Promise<string>> {
+  const folder = mkdtempSync(join(tmpdir(), 'clembo-downloads-'));
+  const session = await page.createCDPSession();
+  await session.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: folder });
+  return async (ending) => {
+    for (let k = 0; k < 200; k++) {
+      const found = readdirSync(folder).find((f) => f.endsWith(ending));
+      if (found && readFileSync(join(folder, found)).length > 0) return join(folder, found);
+      await new Promise((r) => setTimeout(r, 100));
+    }
+    throw new Error(`no file ending in ${ending} was downloaded`);
+  };
+}
+
+export const run = (program: string, ...args: string[]): string => execFileSync(program, args, { encoding: 'utf8' });
+
+/** The first element whose role and name (or part of it) are these, as an assistive program would find it. */
+export async function byName(page: Page, role: string, name: string): Promise<ElementHandle<Element>> {
+  const found = await page.waitForSelector(`::-p-aria([name="${name}"][role="${role}"])`, { timeout: 10_000 });
+  if (!found) throw new Error(`there is no ${role} named ${name}`);
+  return found as ElementHandle<Element>;
+}
+
+/** Chooses an option of the part of the brief. */
+export async function changePart(page: Page, part: string, option: string): Promise<void> {
+  await page.click(`[data-brief-part="${part}"]`);
+  await choose(page, option);
+}
+
+/** Clicks the option with exactly this text in the open list. */
+export async function choose(page: Page, option: string): Promise<void> {
+  await page.waitForSelector('[role="option"]');
+  const options = await page.$$('[role="option"]');
+  for (const o of options) {
+    if ((await o.evaluate((e) => e.textContent?.trim())) === option) {
+      await o.click();
+      return;
+    }
+  }
+  throw new Error(`the list has no “${option}”`);
+}
+
+export const pageText = (page: Page): Promise<string> =>
+  page.$eval('[data-testid="page"]', (e) => [...e.querySelectorAll('text')].map((t) => t.textContent).join('\n'));
+
+/** Waits until the composed page holds a text, or no longer does. */
+export const waitForText = (page: Page, text: string, there = true) =>
+  page.waitForFunction(
+    (t, want) => [...document.querySelectorAll('[data-testid="page"] text')].some((e) => e.textContent === t) === want,
+    { timeout: 15_000 },
+    text,
+    there,
+  );
