@@ -166,9 +166,11 @@ describe('what is not clear is asked, what is wrong is shown', () => {
     expect(
       await (await byName(page, 'button', 'Make the plan')).evaluate((b) => (b as HTMLButtonElement).disabled),
     ).toBe(true);
-    await (await byName(page, 'button', 'day or month first? Dates'))
-      .click()
-      .catch(async () => (await page.$$('button')).at(-1));
+    await (await byName(page, 'button', 'Dates day or month first?')).click();
+    await choose(page, 'month before day');
+    await page.waitForFunction(() => document.querySelector('tbody')?.textContent?.includes('Tue 3 Feb 2026'));
+    await makePlan(page);
+    await waitForText(page, 'Lay the rails');
     await page.close();
   });
 

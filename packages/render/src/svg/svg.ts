@@ -17,7 +17,7 @@ export function writeSvg(scene: Scene, options: SvgOptions): string {
   out.push(
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${scene.width} ${scene.height}"${size} xml:lang="${scene.language}" role="img" aria-label="${escape(scene.title)}">`,
     `<title>${escape(scene.title)}</title><desc>${escape(scene.description)}</desc>`,
-    `<style>${fontFaces(scene, options)}text{white-space:pre;font-kerning:none;font-variant-ligatures:none;font-feature-settings:"calt" 0,"liga" 0,"kern" 0}${faceRules(scene, options.fonts)}</style>`,
+    `<style>${fontFaces(scene, options)}text{white-space:pre;text-rendering:geometricPrecision;font-kerning:none;font-variant-ligatures:none;font-feature-settings:"calt" 0,"liga" 0,"kern" 0}${faceRules(scene, options.fonts)}</style>`,
     fadeDefinitions(scene),
     `<rect width="${scene.width}" height="${scene.height}" fill="${scene.paper}"/>`,
   );

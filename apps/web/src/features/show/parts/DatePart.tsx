@@ -32,15 +32,13 @@ export function DatePart({ part, label, text, open, moment, isFinish, onChange }
             <input
               type="date"
               aria-label={label}
-              key={value}
               defaultValue={value}
               className="rounded border border-line bg-paper px-2 py-1"
-              onBlur={(e) => e.target.value !== value && type(e.target.value)}
+              onChange={(e) => type(e.target.value)}
               onKeyDown={(e) => {
-                if (e.key === 'Enter') {
-                  type(e.currentTarget.value);
-                  close();
-                }
+                if (e.key !== 'Enter') return;
+                e.preventDefault(); // or the key would press the button that gets the focus, and open this again
+                close();
               }}
             />
             <button
