@@ -24,7 +24,9 @@ export function sideBySide(works: Record<string, () => unknown>, rounds = 9): Re
 export function report(title: string, medians: Record<string, number>, base: string): void {
   console.log(`\n${title}`);
   for (const [name, ms] of Object.entries(medians)) {
-    console.log(`  ${name.padEnd(58)} ${ms.toFixed(2).padStart(9)} ms   ${(ms / medians[base]!).toFixed(2).padStart(7)} ×`);
+    console.log(
+      `  ${name.padEnd(58)} ${ms.toFixed(2).padStart(9)} ms   ${(ms / medians[base]!).toFixed(2).padStart(7)} ×`,
+    );
   }
 }
 
@@ -39,7 +41,16 @@ function placeLabels(count: number): number {
   };
   for (let i = 0; i < count; i++) {
     const [x, y, w] = [random() * 1150, random() * 890, 30 + random() * 60];
-    const candidates: [number, number][] = [[x + 4, y], [x - w - 4, y], [x, y - 8], [x, y + 8], [x - w, y - 8], [x - w, y + 8], [x - w / 2, y - 8], [x - w / 2, y + 8]];
+    const candidates: [number, number][] = [
+      [x + 4, y],
+      [x - w - 4, y],
+      [x, y - 8],
+      [x, y + 8],
+      [x - w, y - 8],
+      [x - w, y + 8],
+      [x - w / 2, y - 8],
+      [x - w / 2, y + 8],
+    ];
     for (const [left, top] of candidates) {
       if (!taken.isFree(left, top, left + w, top + 7)) continue;
       taken.add(left, top, left + w, top + 7);
@@ -62,8 +73,16 @@ function benchCompose(): void {
       sideBySide({
         [labels]: () => placeLabels(count),
         'compose, A1': () => composeTimeline({ plan, schedule, brief, measure, edition: '' }),
-        'compose, A3': () => composeTimeline({ plan, schedule, brief: { ...brief, page: 'A3 landscape' }, measure, edition: '' }),
-        'compose, A3, one row each': () => composeTimeline({ plan, schedule, brief: { ...brief, page: 'A3 landscape', rows: 'each' }, measure, edition: '' }),
+        'compose, A3': () =>
+          composeTimeline({ plan, schedule, brief: { ...brief, page: 'A3 landscape' }, measure, edition: '' }),
+        'compose, A3, one row each': () =>
+          composeTimeline({
+            plan,
+            schedule,
+            brief: { ...brief, page: 'A3 landscape', rows: 'each' },
+            measure,
+            edition: '',
+          }),
       }),
       labels,
     );

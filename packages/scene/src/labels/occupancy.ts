@@ -43,7 +43,11 @@ export class Occupancy {
   add(left: number, top: number, right: number, bottom: number): void {
     const b = this.count++;
     if (b * 4 + 4 > this.boxes.length) this.boxes = grown(this.boxes);
-    this.boxes.set([left, top, right, bottom], b * 4);
+    const { boxes } = this;
+    boxes[b * 4] = left;
+    boxes[b * 4 + 1] = top;
+    boxes[b * 4 + 2] = right;
+    boxes[b * 4 + 3] = bottom;
     const c1 = this.column(right);
     const r1 = this.row(bottom);
     for (let r = this.row(top); r <= r1; r++) {

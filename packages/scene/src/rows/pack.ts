@@ -1,3 +1,7 @@
+/** Coordinates are compared to 1/64 of a unit; places of one order are then told apart by their number. */
+const GRAIN = 64;
+const NUMBERS = 2 ** 20;
+
 /**
  * Packs intervals into the least number of rows in which none overlap, and returns the row of each and how
  * many rows there are. Intervals are taken by their left end, and each goes to the topmost free row; any free
@@ -9,73 +13,80 @@
  */
 export function packRows(left: Float64Array, right: Float64Array): { row: Int32Array; rows: number } {
   const n = left.length;
-  const order = sortedOrder(left);
+  if (n > NUMBERS) throw new RangeError(`at most ${NUMBERS} intervals can be packed`);
+  const order = new Float64Array(n);
+  for (let i = 0; i < n; i++) order[i] = Math.round(left[i]! * GRAIN) * NUMBERS + i;
+  order.sort();
+
   const row = new Int32Array(n);
-  const busy = new Heap(n, (r) => endOf[r]!);
-  const free = new Heap(n, (r) => r);
   const endOf = new Float64Array(n);
-  let rows = 0;
+  const busy = new Int32Array(n); // heap of rows by where they end
+  const free = new Int32Array(n); // heap of rows by their number
+  let [busySize, freeSize, rows] = [0, 0, 0];
   for (let k = 0; k < n; k++) {
-    const i = order[k]!;
-    while (busy.size > 0 && endOf[busy.top()]! <= left[i]!) free.push(busy.pop());
-    const r = free.size > 0 ? free.pop() : rows++;
+    const start = Math.floor(order[k]! / NUMBERS);
+    const i = order[k]! - start * NUMBERS;
+    while (busySize > 0 && endOf[busy[0]!]! <= start) {
+      const ended = busy[0]!;
+      sinkByEnd(busy, endOf, --busySize);
+      riseByNumber(free, freeSize++, ended);
+    }
+    let r: number;
+    if (freeSize > 0) {
+      r = free[0]!;
+      sinkByNumber(free, --freeSize);
+    } else r = rows++;
     row[i] = r;
-    endOf[r] = right[i]!;
-    busy.push(r);
+    endOf[r] = Math.round(right[i]! * GRAIN);
+    riseByEnd(busy, endOf, busySize++, r);
   }
   return { row, rows };
 }
 
-/** Positions by value, equal values in their own order. */
-function sortedOrder(values: Float64Array): Int32Array {
-  const order = Int32Array.from(values.keys());
-  return order.sort((a, b) => values[a]! - values[b]! || a - b);
+function riseByEnd(heap: Int32Array, endOf: Float64Array, at: number, item: number): void {
+  const key = endOf[item]!;
+  let i = at;
+  while (i > 0) {
+    const parent = (i - 1) >> 1;
+    if (endOf[heap[parent]!]! <= key) break;
+    heap[i] = heap[parent]!;
+    i = parent;
+  }
+  heap[i] = item;
 }
 
-/** A binary heap of small whole numbers, least key first. */
-class Heap {
-  size = 0;
-  private readonly items: Int32Array;
-
-  constructor(
-    capacity: number,
-    private readonly key: (item: number) => number,
-  ) {
-    this.items = new Int32Array(capacity);
+function sinkByEnd(heap: Int32Array, endOf: Float64Array, size: number): void {
+  const last = heap[size]!;
+  const key = endOf[last]!;
+  let i = 0;
+  for (let child = 1; child < size; child = 2 * i + 1) {
+    if (child + 1 < size && endOf[heap[child + 1]!]! < endOf[heap[child]!]!) child++;
+    if (endOf[heap[child]!]! >= key) break;
+    heap[i] = heap[child]!;
+    i = child;
   }
+  heap[i] = last;
+}
 
-  top(): number {
-    return this.items[0]!;
+function riseByNumber(heap: Int32Array, at: number, item: number): void {
+  let i = at;
+  while (i > 0) {
+    const parent = (i - 1) >> 1;
+    if (heap[parent]! <= item) break;
+    heap[i] = heap[parent]!;
+    i = parent;
   }
+  heap[i] = item;
+}
 
-  push(item: number): void {
-    const { items, key } = this;
-    let i = this.size++;
-    const k = key(item);
-    while (i > 0) {
-      const parent = (i - 1) >> 1;
-      if (key(items[parent]!) <= k) break;
-      items[i] = items[parent]!;
-      i = parent;
-    }
-    items[i] = item;
+function sinkByNumber(heap: Int32Array, size: number): void {
+  const last = heap[size]!;
+  let i = 0;
+  for (let child = 1; child < size; child = 2 * i + 1) {
+    if (child + 1 < size && heap[child + 1]! < heap[child]!) child++;
+    if (heap[child]! >= last) break;
+    heap[i] = heap[child]!;
+    i = child;
   }
-
-  pop(): number {
-    const { items, key } = this;
-    const top = items[0]!;
-    const last = items[--this.size]!;
-    const k = key(last);
-    let i = 0;
-    for (;;) {
-      let child = 2 * i + 1;
-      if (child >= this.size) break;
-      if (child + 1 < this.size && key(items[child + 1]!) < key(items[child]!)) child++;
-      if (key(items[child]!) >= k) break;
-      items[i] = items[child]!;
-      i = child;
-    }
-    items[i] = last;
-    return top;
-  }
+  heap[i] = last;
 }

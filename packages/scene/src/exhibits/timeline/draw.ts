@@ -5,7 +5,8 @@ import { formatDay } from '../../text/dates';
 import type { Measure } from '../../text/measure';
 import type { PageFrame } from './frame';
 import type { Item } from './items';
-import { halfMarker, labelFace, type Placed } from './rows';
+import { labelFace } from './geometry';
+import { halfMarker, type Placed } from './rows';
 import { marker } from './shapes';
 
 /** The part of a page that time runs over. */
@@ -204,9 +205,9 @@ export function brokenLine(
   strokeWidth: number,
   role: SceneNode['role'],
 ): SceneNode[] {
-  const gaps = boxes
-    .filter((b) => b.left - 1.2 < x && b.right + 1.2 > x && b.bottom > top && b.top < bottom)
-    .sort((a, b) => a.top - b.top);
+  const gaps: TextBox[] = [];
+  for (const b of boxes) if (b.left - 1.2 < x && b.right + 1.2 > x && b.bottom > top && b.top < bottom) gaps.push(b);
+  gaps.sort((a, b) => a.top - b.top);
   const nodes: SceneNode[] = [];
   let from = top;
   const piece = (to: number) => {

@@ -1,8 +1,6 @@
-import type { TimeScale } from '../../scales/time';
-import type { Measure } from '../../text/measure';
 import type { PageFrame } from './frame';
-import type { Selection } from './items';
-import { arrangeRows, type EachOrder, type Rows } from './rows';
+import type { Geometry } from './geometry';
+import { arrangeRows, type LabelStyle, pitchOf, type Rows } from './rows';
 
 /** Rows with their heights settled. */
 export interface FittedRows extends Rows {
@@ -12,96 +10,73 @@ export interface FittedRows extends Rows {
 }
 
 /** How much of its greatest width a label keeps, one try after the other. */
-const LABEL_LIMITS = [1e9, 150, 100, 70];
+const WHOLE = 1e9;
+const LABEL_LIMITS = [150, 100, 70];
 
 /**
  * Finds the largest type at which the rows fit the height, with labels beside or above their bars, whichever
  * needs less room; below the least type labels are shortened, and last of all the rows are packed by the bars
  * alone and labels go where there is room.
+ *
+ * @param titles least height of each lane, for its title
  */
-export function fitRows(
-  selection: Selection,
-  scale: TimeScale,
-  measure: Measure,
-  frame: PageFrame,
-  height: number,
-  laneHeights: (size: number) => number[],
-  each: EachOrder,
-): FittedRows {
-  const tries = (size: number, labelLimit: number): FittedRows | null => {
-    const side = settle(
-      arrangeRows(selection, scale, measure, { style: 'side', size, labelLimit, each }),
-      laneHeights(size),
-      height,
-    );
+export function fitRows(g: Geometry, frame: PageFrame, height: number, titles: number[], each: boolean): FittedRows {
+  const attempt = (style: LabelStyle, size: number, labelLimit: number) =>
+    settle(arrangeRows(g, { style, size, labelLimit, each }), titles, height);
+  const best = (size: number, labelLimit = WHOLE): FittedRows | null => {
+    const side = attempt('side', size, labelLimit);
     if (each) return side;
-    const above = settle(
-      arrangeRows(selection, scale, measure, { style: 'above', size, labelLimit, each }),
-      laneHeights(size),
-      height,
-    );
-    if (!side || !above) return side ?? above;
-    return side.height <= above.height * 1.15 ? side : above;
+    // Above costs more height a row: it is worth it only where it saves rows.
+    const above = attempt('above', size, labelLimit);
+    return side && above ? (side.height <= above.height * 1.15 ? side : above) : (side ?? above);
   };
+  const dense = arrangeRows(g, { style: 'free', size: frame.leastType, labelLimit: WHOLE, each });
+  // Bars alone need no more rows than bars with labels: where those do not fit, nothing that is labelled does.
+  if (dense.rows * pitchOf('side', frame.leastType) > height) return squeeze(dense, titles, height);
+
+  const largest = best(frame.largestLabel);
+  if (largest) return largest;
+  let fits = best(frame.leastType);
+  if (!fits) {
+    for (const limit of LABEL_LIMITS) fits ??= best(frame.leastType, limit);
+    return fits ?? squeeze(dense, titles, height);
+  }
   // Half a point at a time, by bisection: what fits at one size fits at every smaller one.
-  const steps = Math.max(0, Math.round((frame.largestLabel - frame.leastType) * 2));
-  const sizeAt = (k: number) => frame.largestLabel - k / 2;
-  let best = tries(sizeAt(0), LABEL_LIMITS[0]!);
-  if (best) return best;
-  let [low, high] = [1, steps];
-  while (low <= high) {
+  let [low, high] = [0, Math.round((frame.largestLabel - frame.leastType) * 2)];
+  while (high - low > 1) {
     const middle = (low + high) >> 1;
-    const fits = tries(sizeAt(middle), LABEL_LIMITS[0]!);
-    if (fits) {
-      best = fits;
-      high = middle - 1;
-    } else low = middle + 1;
+    const tried = best(frame.leastType + middle / 2);
+    if (tried) [fits, low] = [tried, middle];
+    else high = middle;
   }
-  if (best) return best;
-  for (const limit of LABEL_LIMITS.slice(1)) {
-    const fits = tries(frame.leastType, limit);
-    if (fits) return fits;
-  }
-  const dense = arrangeRows(selection, scale, measure, {
-    style: 'free',
-    size: frame.leastType,
-    labelLimit: LABEL_LIMITS[0]!,
-    each,
-  });
-  return squeeze(dense, laneHeights(frame.leastType), height);
+  return fits;
 }
 
 /** Spreads rows over the height they have, or null when they do not fit it. */
-function settle(rows: Rows, laneHeights: number[], height: number): FittedRows | null {
-  const paddings = [rows.size * 0.8, rows.size * 0.45];
-  for (const lanePadding of paddings) {
-    const need = neededHeights(rows, laneHeights, rows.pitch, lanePadding);
-    const total = need.reduce((a, b) => a + b, 0);
-    if (total > height) continue;
-    const pitch = Math.min(rows.pitch * 1.6, rows.pitch + (height - total) / Math.max(1, rows.rows));
-    let padding = lanePadding;
-    const spare = height - neededHeights(rows, laneHeights, pitch, lanePadding).reduce((a, b) => a + b, 0);
-    if (spare > 0) padding += Math.min(rows.size * 0.9, spare / (2 * Math.max(1, rows.laneRows.length)));
-    let heights = neededHeights(rows, laneHeights, pitch, padding);
-    if (heights.reduce((a, b) => a + b, 0) > height + 0.01)
-      heights = neededHeights(rows, laneHeights, pitch, lanePadding);
-    if (heights.reduce((a, b) => a + b, 0) > height + 0.01) return { ...rows, lanePadding, laneTops: tops(need) };
-    return { ...rows, pitch, lanePadding: padding, laneTops: tops(heights) };
+function settle(rows: Rows, titles: number[], height: number): FittedRows | null {
+  const total = (pitch: number, padding: number) =>
+    laneHeights(rows, titles, pitch, padding).reduce((a, b) => a + b, 0);
+  for (const lanePadding of [rows.size * 0.8, rows.size * 0.45]) {
+    const need = total(rows.pitch, lanePadding);
+    if (need > height) continue;
+    const pitch = Math.min(rows.pitch * 1.6, rows.pitch + (height - need) / Math.max(1, rows.rows));
+    const spare = height - total(pitch, lanePadding);
+    const wider = lanePadding + Math.min(rows.size * 0.9, Math.max(0, spare) / (2 * Math.max(1, rows.laneRows.length)));
+    const padding = total(pitch, wider) <= height + 0.01 ? wider : lanePadding;
+    return { ...rows, pitch, lanePadding: padding, laneTops: tops(laneHeights(rows, titles, pitch, padding)) };
   }
   return null;
 }
 
-function neededHeights(rows: Rows, laneHeights: number[], pitch: number, padding: number): number[] {
-  return rows.laneRows.map((count, lane) => Math.max(count * pitch + 2 * padding, laneHeights[lane]! + padding));
-}
+const laneHeights = (rows: Rows, titles: number[], pitch: number, padding: number): number[] =>
+  rows.laneRows.map((count, lane) => Math.max(count * pitch + 2 * padding, titles[lane]! + padding));
 
 /** Makes rows as low as they must be to stand on the page. */
-function squeeze(rows: Rows, laneHeights: number[], height: number): FittedRows {
+function squeeze(rows: Rows, titles: number[], height: number): FittedRows {
   const lanes = rows.laneRows.length;
   const lanePadding = Math.min(3, height / (6 * lanes));
-  const titles = laneHeights.map((h) => Math.min(h + lanePadding, (height * 0.7) / lanes));
-  const total = (pitch: number) =>
-    rows.laneRows.reduce((sum, count, lane) => sum + Math.max(count * pitch + 2 * lanePadding, titles[lane]!), 0);
+  const least = titles.map((h) => Math.min(h, (height * 0.7) / lanes));
+  const total = (pitch: number) => laneHeights(rows, least, pitch, lanePadding).reduce((a, b) => a + b, 0);
   let [pitch, high] = [0, rows.size * 2.8];
   if (total(high) <= height) pitch = high;
   else {
@@ -111,14 +86,8 @@ function squeeze(rows: Rows, laneHeights: number[], height: number): FittedRows 
       else high = middle;
     }
   }
-  const heights = rows.laneRows.map((count, lane) => Math.max(count * pitch + 2 * lanePadding, titles[lane]!));
-  return {
-    ...rows,
-    pitch,
-    barHeight: Math.max(0.5, Math.min(rows.barHeight, pitch * 0.66)),
-    lanePadding,
-    laneTops: tops(heights),
-  };
+  const barHeight = Math.max(0.5, Math.min(rows.barHeight, pitch * 0.66));
+  return { ...rows, pitch, barHeight, lanePadding, laneTops: tops(laneHeights(rows, least, pitch, lanePadding)) };
 }
 
 function tops(heights: number[]): number[] {

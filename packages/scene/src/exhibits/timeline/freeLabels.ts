@@ -1,6 +1,7 @@
 import { Occupancy } from '../../labels/occupancy';
 import type { Measure } from '../../text/measure';
-import { LABEL_GAP, labelFace, labelWidth, type Placed } from './rows';
+import { labelFace, labelText, labelWidth } from './geometry';
+import { LABEL_GAP, type Placed } from './rows';
 
 /** A label that found its place: baseline and left end. */
 export interface LabelPlace {
@@ -27,6 +28,15 @@ export interface BarBox {
   bottom: number;
 }
 
+export interface Area {
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+}
+
+const PLACES = 8;
+
 /**
  * Places labels where there is room: to the right, to the left, above or below, whole or shortened; what finds
  * none gets a number into a key, as long as the key has room. Milestones come first, then what is critical,
@@ -35,77 +45,86 @@ export interface BarBox {
  */
 export function placeFreeLabels(
   boxes: BarBox[],
-  area: { left: number; top: number; right: number; bottom: number },
+  area: Area,
   size: number,
   measure: Measure,
   keyCapacity: number,
 ): FreeLabels {
   const taken = new Occupancy(area.right, area.bottom);
   for (const b of boxes) taken.add(b.placed.x0, b.top, b.placed.x1, b.bottom);
-  const ascent = size * 0.74;
-  const descent = size * 0.24;
-  const fits = (x: number, baseline: number, width: number) =>
-    x >= area.left &&
-    x + width <= area.right &&
-    baseline - ascent >= area.top &&
-    baseline + descent <= area.bottom &&
-    taken.isFree(x, baseline - ascent, x + width, baseline + descent);
-
-  const rank = ({ placed: { item } }: BarBox) => (item.form === 'milestone' ? 0 : item.critical ? 1 : 2);
-  const order = [...boxes].sort(
-    (a, b) =>
-      rank(a) - rank(b) || a.placed.item.start - b.placed.item.start || a.placed.item.index - b.placed.item.index,
-  );
   const result: FreeLabels = { places: [], shortened: 0, keyed: [], without: [] };
-
-  /** The first free one of eight places round the thing, or null. */
-  const find = (b: BarBox, width: number): [number, number] | null => {
-    const { x0, x1 } = b.placed;
-    const middle = (b.top + b.bottom) / 2 + size * 0.25;
-    const above = b.top - descent - 0.4;
-    const below = b.bottom + ascent + 0.4;
-    const centre = (x0 + x1 - width) / 2;
-    const candidates: [number, number][] = [
-      [x1 + LABEL_GAP, middle],
-      [x0 - LABEL_GAP - width, middle],
-      [x0, above],
-      [x0, below],
-      [x1 - width, above],
-      [x1 - width, below],
-      [centre, above],
-      [centre, below],
-    ];
-    return candidates.find(([x, y]) => fits(x, y, width)) ?? null;
-  };
-
   const take = (b: BarBox, label: string, detail: string, width: number): boolean => {
-    const place = find(b, width);
-    if (!place) return false;
-    const [x, y] = place;
-    taken.add(x, y - ascent, x + width, y + descent);
+    const place = freePlace(taken, b, area, size, width);
+    if (place < 0) return false;
+    const [x, y] = [placeX(place, b, width), placeY(place, b, size)];
+    taken.add(x, y - size * 0.74, x + width, y + size * 0.24);
     result.places.push({ placed: b.placed, x, y, label, detail });
     return true;
   };
-
-  for (const b of order) {
+  for (const b of inOrder(boxes)) {
     const { item } = b.placed;
-    const face = labelFace(item);
     if (item.label === '') continue;
-    const full = labelWidth(measure, size, item, item.label, item.detail);
-    if (take(b, item.label, item.detail, full)) continue;
-    const bare = measure.width(face, size, item.label);
-    if (item.detail !== '' && take(b, item.label, '', bare)) continue;
-    const short = measure.shorten(face, size, item.label, Math.min(bare * 0.6, 60));
-    if (short.length >= 6 && take(b, short, '', measure.width(face, size, short))) {
-      result.shortened++;
-      continue;
+    const face = labelFace(item);
+    const text = labelText(item);
+    const bare = measure.width(face, size, text);
+    if (item.detail !== '' && take(b, text, item.detail, labelWidth(measure, size, item, text, item.detail))) continue;
+    if (take(b, text, '', bare)) continue;
+    // Where not even the beginning has room, cutting it letter by letter is not tried.
+    const short = Math.min(bare * 0.6, 60);
+    if (short > 3 * size && freePlace(taken, b, area, size, short) >= 0) {
+      const cut = measure.shorten(face, size, text, short);
+      if (cut.length >= 6 && take(b, cut, '', measure.width(face, size, cut))) {
+        result.shortened++;
+        continue;
+      }
     }
-    const number = String(result.keyed.length + 1);
-    if (result.keyed.length < keyCapacity && take(b, number, '', measure.width(face, size, number))) {
-      result.keyed.push({ placed: b.placed, number: result.keyed.length + 1 });
-    } else {
-      result.without.push(b.placed);
-    }
+    const number = result.keyed.length + 1;
+    if (number <= keyCapacity && take(b, String(number), '', measure.width(face, size, String(number))))
+      result.keyed.push({ placed: b.placed, number });
+    else result.without.push(b.placed);
   }
   return result;
+}
+
+function inOrder(boxes: BarBox[]): BarBox[] {
+  const rank = ({ placed: { item } }: BarBox) => (item.form === 'milestone' ? 0 : item.critical ? 1 : 2);
+  return [...boxes].sort(
+    (a, b) =>
+      rank(a) - rank(b) || a.placed.item.start - b.placed.item.start || a.placed.item.index - b.placed.item.index,
+  );
+}
+
+/** The first of the places round a thing that is free, or -1. */
+function freePlace(taken: Occupancy, b: BarBox, area: Area, size: number, width: number): number {
+  for (let place = 0; place < PLACES; place++) {
+    const x = placeX(place, b, width);
+    const y = placeY(place, b, size);
+    if (x < area.left || x + width > area.right || y - size * 0.74 < area.top || y + size * 0.24 > area.bottom)
+      continue;
+    if (taken.isFree(x, y - size * 0.74, x + width, y + size * 0.24)) return place;
+  }
+  return -1;
+}
+
+/** Right, left; flush left above and below; flush right above and below; centred above and below. */
+function placeX(place: number, { placed: { x0, x1 } }: BarBox, width: number): number {
+  switch (place) {
+    case 0:
+      return x1 + LABEL_GAP;
+    case 1:
+      return x0 - LABEL_GAP - width;
+    case 2:
+    case 3:
+      return x0;
+    case 4:
+    case 5:
+      return x1 - width;
+    default:
+      return (x0 + x1 - width) / 2;
+  }
+}
+
+function placeY(place: number, b: BarBox, size: number): number {
+  if (place < 2) return (b.top + b.bottom) / 2 + size * 0.25;
+  return place % 2 === 0 ? b.top - size * 0.24 - 0.4 : b.bottom + size * 0.74 + 0.4;
 }

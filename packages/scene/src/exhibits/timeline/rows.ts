@@ -1,7 +1,7 @@
 import { packRows } from '../../rows/pack';
-import type { TimeScale } from '../../scales/time';
 import type { Measure } from '../../text/measure';
-import type { Item, Selection } from './items';
+import { type Geometry, labelFace, labelText, labelWidth } from './geometry';
+import type { Item } from './items';
 
 /** Where labels stand: beside their bar, above it, or wherever there is room (when there is not enough for rows with labels). */
 export type LabelStyle = 'side' | 'above' | 'free';
@@ -10,28 +10,17 @@ export type LabelStyle = 'side' | 'above' | 'free';
 export const LABEL_GAP = 3.5;
 export const ROW_GAP = 7;
 
-/** An item with its place along the page. */
-export interface Placed {
-  item: Item;
-  x0: number;
-  x1: number;
-  row: number;
-  lane: number;
-  /** Label text after shortening, with its left end; not set in free style. */
-  label: string;
-  detail: string;
-  labelX: number;
-  /** True where the thing runs past the page. */
-  cutLeft: boolean;
-  cutRight: boolean;
-}
-
+/** Rows as they were tried: numbers only. */
 export interface Rows {
   style: LabelStyle;
   size: number;
+  labelLimit: number;
   barHeight: number;
   pitch: number;
-  placed: Placed[];
+  row: Int32Array;
+  /** Left end and width of the room of each label. */
+  labelX: Float64Array;
+  labelRoom: Float64Array;
   /** Number of rows of each lane. */
   laneRows: number[];
   rows: number;
@@ -39,109 +28,135 @@ export interface Rows {
   height: number;
 }
 
+/** An item with its place on the page and its label as it is set. */
+export interface Placed {
+  item: Item;
+  x0: number;
+  x1: number;
+  row: number;
+  lane: number;
+  label: string;
+  detail: string;
+  labelX: number;
+  cutLeft: boolean;
+  cutRight: boolean;
+}
+
 /** Half the height of a marker: taller than a bar, and low enough to keep clear of the labels of the rows around it. */
 export const halfMarker = (barHeight: number): number => barHeight * 0.68;
-
-export type EachOrder = 'outline' | 'time' | null;
 
 export interface RowOptions {
   style: LabelStyle;
   size: number;
   /** Greatest width of a label; longer ones are shortened. */
   labelLimit: number;
-  /** One row each, in the order of the outline or of time; null packs. */
-  each: EachOrder;
+  /** One row each, or as few rows as hold them. */
+  each: boolean;
 }
+
+export const barHeightOf = (style: LabelStyle, size: number): number =>
+  style === 'free' ? size * 0.7 : Math.max(3.5, size * 0.8);
+
+export const pitchOf = (style: LabelStyle, size: number): number =>
+  style === 'side' ? size * 1.18 : barHeightOf(style, size) + size * (style === 'above' ? 1.4 : 0.25);
 
 /** Puts the items of every lane into rows: one each, or the least number in which neither bars nor labels overlap. */
-export function arrangeRows(selection: Selection, scale: TimeScale, measure: Measure, options: RowOptions): Rows {
-  const { style, size } = options;
-  const barHeight = style === 'free' ? size * 0.7 : Math.max(3.5, size * 0.8);
-  const pitch = style === 'side' ? size * 1.18 : style === 'above' ? barHeight + size * 1.4 : barHeight * 1.35;
-  const laneIndex = new Map(selection.lanes.map((l, k) => [l.id, k]));
-  const placed = selection.items.map((item) =>
-    placeItem(item, scale, measure, options, barHeight, laneIndex.get(item.lane)!),
-  );
-  const laneRows = selection.lanes.map((_, lane) => {
-    const members = placed.filter((p) => p.lane === lane);
-    if (options.each) {
-      if (options.each === 'time') members.sort((a, b) => a.item.start - b.item.start || a.item.finish - b.item.finish);
-      members.forEach((p, k) => {
-        p.row = k;
-      });
+export function arrangeRows(g: Geometry, { style, size, labelLimit, each }: RowOptions): Rows {
+  const n = g.items.length;
+  const barHeight = barHeightOf(style, size);
+  const half = halfMarker(barHeight);
+  const left = new Float64Array(n);
+  const right = new Float64Array(n);
+  const labelX = new Float64Array(n);
+  const labelRoom = new Float64Array(n);
+  const limit = Math.min(labelLimit, g.right - g.left - 2 * half - LABEL_GAP);
+  for (let i = 0; i < n; i++) {
+    const x0 = g.isPoint[i] ? g.x0[i]! - half : g.x0[i]!;
+    const x1 = g.isPoint[i] ? g.x0[i]! + half : g.x1[i]!;
+    left[i] = x0;
+    right[i] = x1;
+    if (style === 'free' || g.nameWidth[i] === 0) continue;
+    let width = Math.min(limit, (g.nameWidth[i]! + g.detailWidth[i]!) * size);
+    let x: number;
+    if ((style === 'above' && !g.isPoint[i]) || g.isSummary[i]) x = Math.max(g.left, Math.min(x0, g.right - width));
+    else if (x1 + LABEL_GAP + width <= g.right + 1) x = x1 + LABEL_GAP;
+    else if (x0 - LABEL_GAP - width >= g.left) x = x0 - LABEL_GAP - width;
+    else {
+      // Neither side has room for all of it: the wider side takes what fits, and a bar as wide as the page its own label.
+      const roomRight = g.right - x1 - LABEL_GAP;
+      const roomLeft = x0 - LABEL_GAP - g.left;
+      const room = Math.max(roomLeft, roomRight);
+      if (room >= 4 * size) {
+        width = room;
+        x = roomLeft > roomRight ? g.left : x1 + LABEL_GAP;
+      } else {
+        width = Math.min(width, x1 - x0 - 2 * LABEL_GAP);
+        x = x0 + LABEL_GAP;
+      }
+    }
+    labelX[i] = x;
+    labelRoom[i] = width;
+    left[i] = Math.min(x0, x);
+    right[i] = Math.max(x1, x + width);
+  }
+  const gap = style === 'free' ? 0.6 : ROW_GAP;
+  const row = new Int32Array(n);
+  const laneRows = g.lanes.map((members) => {
+    if (each) {
+      for (let k = 0; k < members.length; k++) row[members[k]!] = k;
       return members.length;
     }
-    const left = Float64Array.from(members, (p) => leftEnd(p, style));
-    const right = Float64Array.from(
-      members,
-      (p) => rightEnd(p, style, size, measure) + (style === 'free' ? 0.6 : ROW_GAP),
-    );
-    const { row, rows } = packRows(left, right);
-    members.forEach((p, k) => {
-      p.row = row[k]!;
-    });
-    return rows;
+    const l = new Float64Array(members.length);
+    const r = new Float64Array(members.length);
+    for (let k = 0; k < members.length; k++) {
+      l[k] = left[members[k]!]!;
+      r[k] = right[members[k]!]! + gap;
+    }
+    const packed = packRows(l, r);
+    for (let k = 0; k < members.length; k++) row[members[k]!] = packed.row[k]!;
+    return packed.rows;
   });
   const rows = laneRows.reduce((a, b) => a + b, 0);
-  return { style, size, barHeight, pitch, placed, laneRows, rows, height: rows * pitch };
+  const pitch = pitchOf(style, size);
+  return { style, size, labelLimit, barHeight, pitch, row, labelX, labelRoom, laneRows, rows, height: rows * pitch };
 }
 
-export const labelFace = (item: Item) => (item.form === 'summary' ? 'labelStrong' : 'label') as 'label' | 'labelStrong';
-
-/** Width of a label with its detail. */
-export function labelWidth(measure: Measure, size: number, item: Item, label: string, detail: string): number {
-  return measure.width(labelFace(item), size, label) + (detail === '' ? 0 : measure.width('label', size, ` ${detail}`));
+/** The items in the rows that were settled on, their labels shortened to the room they have. */
+export function placeItems(g: Geometry, rows: Rows, measure: Measure): Placed[] {
+  const half = halfMarker(rows.barHeight);
+  const placed: Placed[] = new Array(g.items.length);
+  g.lanes.forEach((members, lane) => {
+    for (const i of members) {
+      const item = g.items[i]!;
+      const point = g.isPoint[i] === 1;
+      const p: Placed = {
+        item,
+        x0: point ? g.x0[i]! - half : g.x0[i]!,
+        x1: point ? g.x0[i]! + half : g.x1[i]!,
+        row: rows.row[i]!,
+        lane,
+        label: labelText(item),
+        detail: item.detail,
+        labelX: rows.labelX[i]!,
+        cutLeft: g.cutLeft[i] === 1,
+        cutRight: g.cutRight[i] === 1,
+      };
+      if (rows.style !== 'free')
+        shortenLabel(p, rows, rows.labelRoom[i]!, (g.nameWidth[i]! + g.detailWidth[i]!) * rows.size, measure);
+      placed[i] = p;
+    }
+  });
+  return placed;
 }
 
-function placeItem(
-  item: Item,
-  scale: TimeScale,
-  measure: Measure,
-  options: RowOptions,
-  barHeight: number,
-  lane: number,
-): Placed {
-  const { style, size, labelLimit } = options;
-  const half = halfMarker(barHeight);
-  const clamp = (x: number) => Math.min(Math.max(x, scale.left), scale.right);
-  const point = item.form === 'milestone';
-  const x0 = point ? clamp(scale.x(item.start)) - half : clamp(scale.x(item.start));
-  const x1 = point ? x0 + 2 * half : Math.max(clamp(scale.x(item.finish)), x0 + 1);
-  const text = item.form === 'summary' ? item.label.toUpperCase() : item.label;
-  let [label, detail] = [text, item.detail];
-  let width = labelWidth(measure, size, item, label, detail);
-  const limit = Math.min(labelLimit, scale.right - scale.left - 2 * half - LABEL_GAP);
-  if (width > limit) {
-    const room = limit - (width - measure.width(labelFace(item), size, label));
-    label = measure.shorten(labelFace(item), size, text, Math.max(room, limit * 0.5));
-    if (room < limit * 0.5) detail = '';
-    width = labelWidth(measure, size, item, label, detail);
-  }
-  let labelX: number;
-  if ((style === 'above' && !point) || item.form === 'summary')
-    labelX = Math.max(scale.left, Math.min(x0, scale.right - width));
-  else if (x1 + LABEL_GAP + width <= scale.right + 1) labelX = x1 + LABEL_GAP;
-  else if (x0 - LABEL_GAP - width >= scale.left) labelX = x0 - LABEL_GAP - width;
-  else {
-    // Neither side has room for all of it: the wider side takes what fits, and a bar as wide as the page its own label.
-    const right = scale.right - x1 - LABEL_GAP;
-    const left = x0 - LABEL_GAP - scale.left;
-    const room = Math.max(left, right);
-    const shorter = room < 3 * size ? '' : measure.shorten(labelFace(item), size, text, room);
-    if (shorter !== '') {
-      [label, detail] = [shorter, ''];
-      labelX = left > right ? x0 - LABEL_GAP - labelWidth(measure, size, item, label, '') : x1 + LABEL_GAP;
-    } else labelX = x0 + LABEL_GAP;
-  }
-  const cutLeft = !point && scale.x(item.start) < scale.left - 0.5;
-  const cutRight = !point && scale.x(item.finish) > scale.right + 0.5;
-  return { item, x0, x1, row: 0, lane, label, detail, labelX, cutLeft, cutRight };
+function shortenLabel(p: Placed, { size }: Rows, room: number, whole: number, measure: Measure): void {
+  if (whole <= room + 0.01) return;
+  const face = labelFace(p.item);
+  const forName = room - labelWidth(measure, size, p.item, '', p.detail);
+  if (forName < room * 0.5) p.detail = '';
+  const standsLeft = p.labelX + room <= p.x0;
+  p.label = measure.shorten(face, size, p.label, p.detail === '' ? room : forName);
+  if (p.label === '') p.detail = '';
+  // A label at the left of its bar keeps close to it.
+  if (standsLeft) p.labelX = p.labelX + room - labelWidth(measure, size, p.item, p.label, p.detail);
 }
-
-const leftEnd = (p: Placed, style: LabelStyle): number =>
-  style === 'free' || p.label === '' ? p.x0 : Math.min(p.x0, p.labelX);
-
-const rightEnd = (p: Placed, style: LabelStyle, size: number, measure: Measure): number =>
-  style === 'free' || p.label === ''
-    ? p.x1
-    : Math.max(p.x1, p.labelX + labelWidth(measure, size, p.item, p.label, p.detail));

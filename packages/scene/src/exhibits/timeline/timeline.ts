@@ -16,11 +16,12 @@ import {
   type TextBox,
 } from './draw';
 import { type FittedRows, fitRows } from './fitPage';
+import { labelWidth, measureItems } from './geometry';
 import { type PageFrame, pageFrame } from './frame';
 import { type FreeLabels, placeFreeLabels } from './freeLabels';
 import { type Selection, selectItems } from './items';
 import { legendNodes } from './legend';
-import { halfMarker, labelWidth } from './rows';
+import { halfMarker, type Placed, placeItems } from './rows';
 
 export interface TimelineInput {
   plan: Plan;
@@ -62,32 +63,35 @@ export function composeTimeline(input: TimelineInput): Scene {
   const bodyBottom = plot.bottom - (shades.boxes.length > 0 ? frame.smallSize * 1.7 : 0);
 
   const titles = laneTitles(selection, frame, measure, gutter);
-  const laneHeights = () => titles.map((lines) => lines.length * frame.laneSize * 1.2);
-  const each = brief.rows !== 'each' ? null : brief.lanes === null || brief.lanes === 'outline' ? 'outline' : 'time';
-  let rows = fitRows(selection, scale, measure, frame, bodyBottom - plot.top, laneHeights, each);
+  const titleHeights = titles.map((lines) => lines.length * frame.laneSize * 1.2);
+  const each = brief.rows === 'each';
+  const byTime = each && brief.lanes !== null && brief.lanes !== 'outline';
+  const geometry = measureItems(selection, scale, measure, byTime ? 'time' : 'given');
+  const bodyHeight = bodyBottom - plot.top;
+  let rows = fitRows(geometry, frame, bodyHeight, titleHeights, each);
+  let placed = placeItems(geometry, rows, measure);
   let free: FreeLabels | null = null;
   let keyHeight = 0;
   if (rows.style === 'free') {
-    const keyLine = frame.leastType * 1.25;
-    const columns = Math.max(1, Math.floor((frame.width - 2 * frame.margin) / 120));
-    const most = Math.floor(((bodyBottom - plot.top) * 0.2) / keyLine) * columns;
+    const key = keyShape(frame, bodyHeight);
     const place = (capacity: number) =>
       placeFreeLabels(
-        barBoxes(rows, plot),
+        barBoxes(placed, rows, plot),
         { ...plot, bottom: bodyBottom - keyHeight },
         frame.leastType,
         measure,
         capacity,
       );
-    free = place(most);
+    free = place(key.most);
     if (free.keyed.length > 0) {
-      keyHeight = (Math.ceil(Math.min(most, free.keyed.length * 1.3) / columns) + 1) * keyLine;
-      rows = fitRows(selection, scale, measure, frame, bodyBottom - keyHeight - plot.top, laneHeights, each);
-      free = place((Math.round(keyHeight / keyLine) - 1) * columns);
+      keyHeight = (Math.ceil(Math.min(key.most, free.keyed.length * 1.3) / key.columns) + 1) * key.line;
+      rows = fitRows(geometry, frame, bodyHeight - keyHeight, titleHeights, each);
+      placed = placeItems(geometry, rows, measure);
+      free = rows.style === 'free' ? place((Math.round(keyHeight / key.line) - 1) * key.columns) : null;
     }
   }
 
-  const body = bodyNodes(rows, free, plot, measure);
+  const body = bodyNodes(placed, rows, free, plot, measure);
   const lanes = laneNodes(titles, rows, frame, plot, selection);
   const statusX = statusInRange(plan, selection) ? scale.x(plan.statusDate!) : null;
   const boxes = [...body.boxes, ...shades.boxes];
@@ -110,9 +114,7 @@ export function composeTimeline(input: TimelineInput): Scene {
     ...head.nodes,
     ...foot,
   ];
-  const shortened = rows.placed.filter(
-    (p) => p.label !== '' && p.label.endsWith('…') && !p.item.label.endsWith('…'),
-  ).length;
+  const shortened = placed.filter((p) => p.label !== '' && p.label.endsWith('…') && !p.item.label.endsWith('…')).length;
   return {
     width: frame.width,
     height: frame.height,
@@ -123,7 +125,7 @@ export function composeTimeline(input: TimelineInput): Scene {
     nodes,
     content: contentRows(selection),
     fit: {
-      smallestType: Math.min(...nodes.map((n) => (n.type === 'text' ? n.size : 99))),
+      smallestType: nodes.reduce((least, n) => (n.type === 'text' && n.size < least ? n.size : least), frame.titleSize),
       leastType: frame.leastType,
       rows: rows.rows,
       shown: selection.items.length,
@@ -253,14 +255,15 @@ function rowCentre(rows: FittedRows, plot: Plot, lane: number, row: number): num
     : top + rows.pitch / 2;
 }
 
-const barBoxes = (rows: FittedRows, plot: Plot) =>
-  rows.placed.map((placed) => {
-    const y = rowCentre(rows, plot, placed.lane, placed.row);
-    const half = placed.item.form === 'milestone' ? halfMarker(rows.barHeight) : rows.barHeight / 2;
-    return { placed, top: y - half, bottom: y + half };
+const barBoxes = (placed: Placed[], rows: FittedRows, plot: Plot) =>
+  placed.map((p) => {
+    const y = rowCentre(rows, plot, p.lane, p.row);
+    const half = p.item.form === 'milestone' ? halfMarker(rows.barHeight) : rows.barHeight / 2;
+    return { placed: p, top: y - half, bottom: y + half };
   });
 
 function bodyNodes(
+  placed: Placed[],
   rows: FittedRows,
   free: FreeLabels | null,
   plot: Plot,
@@ -269,8 +272,8 @@ function bodyNodes(
   const nodes: SceneNode[] = [];
   const boxes: TextBox[] = [];
   const { size } = rows;
-  for (const p of rows.placed) nodes.push(...itemNodes(p, rowCentre(rows, plot, p.lane, p.row), rows.barHeight));
-  const write = (p: (typeof rows.placed)[number], label: string, detail: string, x: number, y: number) => {
+  for (const p of placed) nodes.push(...itemNodes(p, rowCentre(rows, plot, p.lane, p.row), rows.barHeight));
+  const write = (p: Placed, label: string, detail: string, x: number, y: number) => {
     nodes.push(...labelNodes(p.item, label, detail, x, y, size, measure));
     boxes.push({
       left: x,
@@ -283,7 +286,7 @@ function bodyNodes(
     for (const place of free.places) write(place.placed, place.label, place.detail, place.x, place.y);
     return { nodes, boxes };
   }
-  for (const p of rows.placed) {
+  for (const p of placed) {
     if (p.label === '') continue;
     const centre = rowCentre(rows, plot, p.lane, p.row);
     const above = (rows.style === 'above' && p.item.form !== 'milestone') || p.item.form === 'summary';
@@ -293,10 +296,17 @@ function bodyNodes(
   return { nodes, boxes };
 }
 
+/** Room for a key: its columns, the height of its lines, and how many names it can hold at the most. */
+function keyShape(frame: PageFrame, bodyHeight: number): { columns: number; line: number; most: number } {
+  const columns = Math.max(1, Math.floor((frame.width - 2 * frame.margin) / 120));
+  const line = frame.leastType * 1.25;
+  return { columns, line, most: Math.floor((bodyHeight * 0.2) / line) * columns };
+}
+
 /** Names that found room only for a number, in columns at the foot of the page. */
 function keyNodes(free: FreeLabels, frame: PageFrame, measure: Measure, top: number): SceneNode[] {
   const size = frame.leastType;
-  const columns = Math.max(1, Math.floor((frame.width - 2 * frame.margin) / 120));
+  const { columns } = keyShape(frame, 0);
   const width = (frame.width - 2 * frame.margin) / columns;
   const perColumn = Math.ceil(free.keyed.length / columns);
   return free.keyed.map(
