@@ -1,9 +1,19 @@
 // `npm run bench`: ratios of medians, measured side by side in one run. No number here is a limit of a test:
 // the machine's mood changes them by a third.
 import Papa from 'papaparse';
-import { schedulePlan } from '@clembo/core';
+import { type Plan, schedulePlan } from '@clembo/core';
+import { writeSvg } from '@clembo/render';
 import { guessColumnMap, readCsv, readPlan } from '@clembo/formats';
-import { composeTimeline, createMeasure, type FontMetrics, Occupancy, packRows, TimelineBrief } from '@clembo/scene';
+import {
+  composeTimeline,
+  createMeasure,
+  type FontMetrics,
+  type Measure,
+  Occupancy,
+  packRows,
+  type Scene,
+  TimelineBrief,
+} from '@clembo/scene';
 import metrics from '@clembo/scene/metrics.json' with { type: 'json' };
 import { randomPlan } from '../../packages/scene/tests/fixtures';
 
@@ -30,30 +40,70 @@ export function report(title: string, medians: Record<string, number>, base: str
   }
 }
 
-/** Places so many labels alone: what every composer of a page has to do. */
-function placeLabels(count: number): number {
-  const taken = new Occupancy(1200, 900);
+interface Label {
+  x0: number;
+  x1: number;
+  top: number;
+  bottom: number;
+  width: number;
+}
+
+/** What the labels of a page are placed from: its bars and markers, and how wide each name is. */
+function labelsOf(plan: Plan, scene: Scene, measure: Measure): Label[] {
+  const names = new Map(plan.activities.map((a) => [a.ref, a.name]));
+  return scene.nodes.flatMap((n) => {
+    if (n.type === 'rect' && n.role === 'bar' && n.ref !== undefined)
+      return [
+        {
+          x0: n.x,
+          x1: n.x + n.width,
+          top: n.y,
+          bottom: n.y + n.height,
+          width: measure.width('label', 6.5, `${names.get(n.ref)} 14 Sep`),
+        },
+      ];
+    if (n.type === 'polygon' && n.role === 'milestone' && n.ref !== undefined) {
+      const [top, right, bottom, left] = n.points as [
+        [number, number],
+        [number, number],
+        [number, number],
+        [number, number],
+      ];
+      return [
+        {
+          x0: left[0],
+          x1: right[0],
+          top: top[1],
+          bottom: bottom[1],
+          width: measure.width('label', 6.5, `${names.get(n.ref)} 14 Sep`),
+        },
+      ];
+    }
+    return [];
+  });
+}
+
+/** Places the labels of a page alone: eight places each, whole or else shortened. */
+function placeLabels(labels: Label[], width: number, height: number): number {
+  const taken = new Occupancy(width, height);
+  for (const l of labels) taken.add(l.x0, l.top, l.x1, l.bottom);
   let placed = 0;
-  let seed = 7;
-  const random = () => {
-    seed = (seed * 1664525 + 1013904223) >>> 0;
-    return seed / 4294967296;
-  };
-  for (let i = 0; i < count; i++) {
-    const [x, y, w] = [random() * 1150, random() * 890, 30 + random() * 60];
-    const candidates: [number, number][] = [
-      [x + 4, y],
-      [x - w - 4, y],
-      [x, y - 8],
-      [x, y + 8],
-      [x - w, y - 8],
-      [x - w, y + 8],
-      [x - w / 2, y - 8],
-      [x - w / 2, y + 8],
-    ];
-    for (const [left, top] of candidates) {
-      if (!taken.isFree(left, top, left + w, top + 7)) continue;
-      taken.add(left, top, left + w, top + 7);
+  for (const l of labels) {
+    for (const w of [l.width, l.width * 0.6, 8]) {
+      const middle = (l.top + l.bottom) / 2 - 3;
+      const places: [number, number][] = [
+        [l.x1 + 3, middle],
+        [l.x0 - w - 3, middle],
+        [l.x0, l.top - 7],
+        [l.x0, l.bottom],
+        [l.x1 - w, l.top - 7],
+        [l.x1 - w, l.bottom],
+        [(l.x0 + l.x1 - w) / 2, l.top - 7],
+        [(l.x0 + l.x1 - w) / 2, l.bottom],
+      ];
+      const found = places.find(([x, y]) => taken.isFree(x, y, x + w, y + 6.4));
+      if (!found) continue;
+      taken.add(found[0], found[1], found[0] + w, found[1] + 6.4);
       placed++;
       break;
     }
@@ -62,29 +112,26 @@ function placeLabels(count: number): number {
 }
 
 function benchCompose(): void {
-  const measure = createMeasure(metrics as FontMetrics);
+  const fonts = metrics as FontMetrics;
+  const measure = createMeasure(fonts);
   for (const count of [200, 2000, 10_000]) {
     const plan = randomPlan(count, count);
     const schedule = schedulePlan(plan);
-    const brief = TimelineBrief.parse({ kind: 'timeline', lanes: 'lane', colour: 'trade', page: 'A1 landscape' });
-    const labels = `placing ${count} labels alone (1 ×)`;
+    const brief = TimelineBrief.parse({ kind: 'timeline', lanes: 'lane', colour: 'trade', page: 'A3 landscape' });
+    const scene = composeTimeline({ plan, schedule, brief, measure, edition: '' });
+    const labels = labelsOf(plan, scene, measure);
+    const base = `placing its ${labels.length} labels alone (1 ×)`;
     report(
-      `Composing a page of ${count} activities`,
+      `Composing a page of ${count} activities on A3`,
       sideBySide({
-        [labels]: () => placeLabels(count),
-        'compose, A1': () => composeTimeline({ plan, schedule, brief, measure, edition: '' }),
-        'compose, A3': () =>
-          composeTimeline({ plan, schedule, brief: { ...brief, page: 'A3 landscape' }, measure, edition: '' }),
-        'compose, A3, one row each': () =>
-          composeTimeline({
-            plan,
-            schedule,
-            brief: { ...brief, page: 'A3 landscape', rows: 'each' },
-            measure,
-            edition: '',
-          }),
+        [base]: () => placeLabels(labels, scene.width, scene.height),
+        'compose, packed': () => composeTimeline({ plan, schedule, brief, measure, edition: '' }),
+        'compose, one row each': () =>
+          composeTimeline({ plan, schedule, brief: { ...brief, rows: 'each' }, measure, edition: '' }),
+        'compose, packed, and write the SVG': () =>
+          writeSvg(composeTimeline({ plan, schedule, brief, measure, edition: '' }), { fonts, references: true }),
       }),
-      labels,
+      base,
     );
   }
 }

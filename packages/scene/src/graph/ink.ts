@@ -28,10 +28,8 @@ export const NEUTRAL = '#5B6770';
 
 /** The tint that a colour has on paper at an opacity, as a solid colour. */
 export function tint(colour: string, opacity: number, paper: string = PAPER): string {
-  const part = (hex: string, i: number) => Number.parseInt(hex.slice(1 + 2 * i, 3 + 2 * i), 16);
-  const mixed = [0, 1, 2].map((i) => Math.round(part(colour, i) * opacity + part(paper, i) * (1 - opacity)));
-  return `#${mixed
-    .map((v) => v.toString(16).padStart(2, '0'))
-    .join('')
-    .toUpperCase()}`;
+  const [c, p] = [Number.parseInt(colour.slice(1), 16), Number.parseInt(paper.slice(1), 16)];
+  const mixed = (shift: number) =>
+    Math.round(((c >> shift) & 255) * opacity + ((p >> shift) & 255) * (1 - opacity)) << shift;
+  return `#${(mixed(16) | mixed(8) | mixed(0)).toString(16).padStart(6, '0').toUpperCase()}`;
 }

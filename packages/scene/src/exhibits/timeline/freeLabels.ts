@@ -53,10 +53,11 @@ export function placeFreeLabels(
   const taken = new Occupancy(area.right, area.bottom);
   for (const b of boxes) taken.add(b.placed.x0, b.top, b.placed.x1, b.bottom);
   const result: FreeLabels = { places: [], shortened: 0, keyed: [], without: [] };
-  const take = (b: BarBox, label: string, detail: string, width: number): boolean => {
-    const place = freePlace(taken, b, area, size, width);
+  const take = (b: BarBox, places: number, label: string, detail: string, width: number): boolean => {
+    const place = freePlace(taken, b, places, area, size, width);
     if (place < 0) return false;
-    const [x, y] = [placeX(place, b, width), placeY(place, b, size)];
+    const x = placeX(place, b, width);
+    const y = placeY(place, b, size);
     taken.add(x, y - size * 0.74, x + width, y + size * 0.24);
     result.places.push({ placed: b.placed, x, y, label, detail });
     return true;
@@ -67,21 +68,25 @@ export function placeFreeLabels(
     const face = labelFace(item);
     const text = labelText(item);
     const bare = measure.width(face, size, text);
-    if (item.detail !== '' && take(b, text, item.detail, labelWidth(measure, size, item, text, item.detail))) continue;
-    if (take(b, text, '', bare)) continue;
-    // Where not even the beginning has room, cutting it letter by letter is not tried.
-    const short = Math.min(bare * 0.6, 60);
-    if (short > 3 * size && freePlace(taken, b, area, size, short) >= 0) {
-      const cut = measure.shorten(face, size, text, short);
-      if (cut.length >= 6 && take(b, cut, '', measure.width(face, size, cut))) {
+    const number = String(result.keyed.length + 1);
+    const numberWidth = measure.width(face, size, number);
+    // At each place a narrow label lies within a wide one: where a number does not fit, nothing does.
+    const places = freePlaces(taken, b, area, size, Math.min(numberWidth, bare));
+    if (places !== 0) {
+      if (item.detail !== '' && take(b, places, text, item.detail, labelWidth(measure, size, item, text, item.detail)))
+        continue;
+      if (take(b, places, text, '', bare)) continue;
+      const cut = measure.shorten(face, size, text, Math.min(bare * 0.6, 60));
+      if (cut.length >= 6 && take(b, places, cut, '', measure.width(face, size, cut))) {
         result.shortened++;
         continue;
       }
+      if (result.keyed.length < keyCapacity && take(b, places, number, '', numberWidth)) {
+        result.keyed.push({ placed: b.placed, number: Number(number) });
+        continue;
+      }
     }
-    const number = result.keyed.length + 1;
-    if (number <= keyCapacity && take(b, String(number), '', measure.width(face, size, String(number))))
-      result.keyed.push({ placed: b.placed, number });
-    else result.without.push(b.placed);
+    result.without.push(b.placed);
   }
   return result;
 }
@@ -94,16 +99,28 @@ function inOrder(boxes: BarBox[]): BarBox[] {
   );
 }
 
-/** The first of the places round a thing that is free, or -1. */
-function freePlace(taken: Occupancy, b: BarBox, area: Area, size: number, width: number): number {
+/** The places round a thing at which so wide a label is free, as bits. */
+function freePlaces(taken: Occupancy, b: BarBox, area: Area, size: number, width: number): number {
+  let places = 0;
+  for (let place = 0; place < PLACES; place++)
+    if (isFreePlace(taken, b, place, area, size, width)) places |= 1 << place;
+  return places;
+}
+
+/** The first of some places at which so wide a label is free, or -1. */
+function freePlace(taken: Occupancy, b: BarBox, places: number, area: Area, size: number, width: number): number {
   for (let place = 0; place < PLACES; place++) {
-    const x = placeX(place, b, width);
-    const y = placeY(place, b, size);
-    if (x < area.left || x + width > area.right || y - size * 0.74 < area.top || y + size * 0.24 > area.bottom)
-      continue;
-    if (taken.isFree(x, y - size * 0.74, x + width, y + size * 0.24)) return place;
+    if (places & (1 << place) && isFreePlace(taken, b, place, area, size, width)) return place;
   }
   return -1;
+}
+
+function isFreePlace(taken: Occupancy, b: BarBox, place: number, area: Area, size: number, width: number): boolean {
+  const x = placeX(place, b, width);
+  const y = placeY(place, b, size);
+  if (x < area.left || x + width > area.right || y - size * 0.74 < area.top || y + size * 0.24 > area.bottom)
+    return false;
+  return taken.isFree(x, y - size * 0.74, x + width, y + size * 0.24);
 }
 
 /** Right, left; flush left above and below; flush right above and below; centred above and below. */
