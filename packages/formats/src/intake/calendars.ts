@@ -1,10 +1,14 @@
 import { FIVE_DAY, SEVEN_DAY, SIX_DAY, weekdayOf, WorkingTime } from '@clembo/core';
+import type { ReadDuration } from '../values/amounts';
+import type { ReadDate } from '../values/dates';
 
 interface DatedRow {
-  start: number | null;
-  finish: number | null;
-  days: number | null;
+  start: ReadDate | null;
+  finish: ReadDate | null;
+  duration: ReadDuration | null;
 }
+
+const ENOUGH = 2000;
 
 /**
  * Which week the dates of a table were made with: the one in which the most durations equal the working days
@@ -12,18 +16,24 @@ interface DatedRow {
  */
 export function guessCalendar(rows: DatedRow[]): string {
   const weeks = [FIVE_DAY, SIX_DAY, SEVEN_DAY];
-  const timed = rows
-    .filter((r) => r.start !== null && r.finish !== null && r.days !== null && r.days > 0 && Number.isInteger(r.days))
-    .slice(0, 2000);
+  const timed: { start: number; end: number; days: number }[] = [];
+  const days: number[] = [];
+  for (const { start, finish, duration } of rows) {
+    if (timed.length === ENOUGH || days.length > 4 * ENOUGH) break;
+    if (start) days.push(start.day);
+    if (finish) days.push(finish.day);
+    if (start && finish && duration?.unit === 'day' && duration.amount > 0 && Number.isInteger(duration.amount)) {
+      timed.push({ start: start.day, end: finish.day + 1, days: duration.amount });
+    }
+  }
   if (timed.length >= 3) {
     const hits = weeks.map((week) => {
-      const time = new WorkingTime(week, 'day', timed[0]!.start!);
-      return timed.filter((r) => time.between(r.start!, r.finish! + 1) === r.days).length;
+      const time = new WorkingTime(week, 'day', timed[0]!.start);
+      return timed.filter((t) => time.between(t.start, t.end) === t.days).length;
     });
     const best = Math.max(...hits);
     if (best > timed.length / 2) return weeks[hits.indexOf(best)]!.id;
   }
-  const days = rows.flatMap((r) => [r.start, r.finish]).filter((d) => d !== null);
   const share = (weekday: number) => days.filter((d) => weekdayOf(d) === weekday).length / Math.max(1, days.length);
   if (share(6) > 0.05) return SEVEN_DAY.id;
   return share(5) > 0.05 ? SIX_DAY.id : FIVE_DAY.id;

@@ -5,18 +5,19 @@ import type { ColumnMap } from './columnMap';
 import type { FieldId } from './fields';
 import type { Problem } from './problems';
 
-/** A row of the table by field. */
+/** A row of the table: its number as a spreadsheet counts, and its cells. */
 export interface CellRow {
   row: number;
-  values: Map<FieldId, string>;
+  line: string[];
 }
 
 /** Reads cells by field, remembers what it has read before, and notes what cannot be read. */
 export class CellReader {
   readonly problems: Problem[] = [];
   readonly codeColumns: { id: string; name: string; column: number }[] = [];
-  private readonly columns = new Map<FieldId, number>();
+  private readonly columns: Partial<Record<FieldId, number>> = {};
   private readonly dates = new Map<string, ReadDate | null>();
+  private readonly durations = new Map<string, ReadDuration | null>();
 
   constructor(
     readonly table: Table,
@@ -24,7 +25,7 @@ export class CellReader {
   ) {
     const used = new Set<string>();
     map.columns.forEach((meaning, column) => {
-      if (meaning.as === 'field' && !this.columns.has(meaning.field)) this.columns.set(meaning.field, column);
+      if (meaning.as === 'field') this.columns[meaning.field] ??= column;
       if (meaning.as !== 'code') return;
       const base =
         meaning.name
@@ -39,7 +40,13 @@ export class CellReader {
   }
 
   columnOf(field: FieldId): number {
-    return this.columns.get(field) ?? -1;
+    return this.columns[field] ?? -1;
+  }
+
+  /** The cell of a field, without space around it; empty where there is none. */
+  text(d: CellRow, field: FieldId): string {
+    const column = this.columns[field];
+    return column === undefined ? '' : (d.line[column] ?? '').trim();
   }
 
   problem(code: Problem['code'], row: number, field: FieldId | null, value: string, detail?: string): void {
@@ -69,11 +76,11 @@ export class CellReader {
   }
 
   date(d: CellRow, field: FieldId): ReadDate | null {
-    return this.readDate(d.values.get(field) ?? '', d.row, field);
+    return this.readDate(this.text(d, field), d.row, field);
   }
 
   number(d: CellRow, field: FieldId): number | null {
-    const text = d.values.get(field) ?? '';
+    const text = this.text(d, field);
     if (text === '') return null;
     const value = readNumber(text);
     if (value === null) this.problem('notANumber', d.row, field, text);
@@ -82,7 +89,11 @@ export class CellReader {
 
   duration(text: string, row: number, field: FieldId): ReadDuration | null {
     if (text === '') return null;
-    const duration = readDuration(text, this.map.durationUnit);
+    let duration = this.durations.get(text);
+    if (duration === undefined) {
+      duration = readDuration(text, this.map.durationUnit);
+      this.durations.set(text, duration);
+    }
     if (duration === null || duration.amount < 0) this.problem('notADuration', row, field, text);
     return duration !== null && duration.amount >= 0 ? duration : null;
   }

@@ -28,7 +28,19 @@ export const ColumnMap = z.object({
 });
 export type ColumnMap = z.infer<typeof ColumnMap>;
 
-const SAMPLE = 400;
+const SAMPLE = 2000;
+const WHOLE = Number.POSITIVE_INFINITY;
+
+/** The first values of a column that are not empty. */
+function filled(body: string[][], column: number, most: number): string[] {
+  const values: string[] = [];
+  for (const row of body) {
+    const value = (row[column] ?? '').trim();
+    if (value !== '') values.push(value);
+    if (values.length >= most) break;
+  }
+  return values;
+}
 
 /** Guesses the column map of a table from its headings and from the values below them. */
 export function guessColumnMap(table: Table): ColumnMap {
@@ -38,16 +50,17 @@ export function guessColumnMap(table: Table): ColumnMap {
     headerRow === null ? '' : (table.rows[headerRow]![c] ?? '').trim(),
   );
   const body = table.rows.slice(headerRow === null ? 0 : headerRow + 1);
-  const columns = headings.map((_, c) => body.map((row) => (row[c] ?? '').trim()).filter((v) => v !== ''));
+  const columns = headings.map((_, c) => filled(body, c, SAMPLE));
   const meanings = headings.map((heading, c) => meaningByHeading(heading, columns[c]!));
   keepOneColumnEach(meanings, headings);
   if (headerRow === null) guessByValues(meanings, columns);
   nameFallback(meanings, columns);
   meanings.forEach((m, c) => {
-    if (m.as === 'skip' && headings[c] !== '' && looksLikeCode(columns[c]!))
+    if (m.as === 'skip' && headings[c] !== '' && looksLikeCode(filled(body, c, WHOLE)))
       meanings[c] = { as: 'code', name: headings[c]! };
   });
-  const of = (type: string) => columns.filter((_, c) => typeOf(meanings[c]!) === type);
+  // Day and month are settled by the whole column, everything else by its first values.
+  const of = (type: string) => meanings.flatMap((m, c) => (typeOf(m) === type ? [filled(body, c, WHOLE)] : []));
   const percents = of('percent')
     .flatMap((values) => values.map(readNumber))
     .filter((v) => v !== null);
@@ -188,7 +201,9 @@ function nameFallback(meanings: ColumnMeaning[], columns: string[][]): void {
 
 /** A free column whose few values come back again and again sorts the activities. */
 function looksLikeCode(values: string[]): boolean {
-  const distinct = new Set(values).size;
+  const seen = new Set<string>();
+  for (const v of values) if (seen.add(v).size > 60) return false;
+  const distinct = seen.size;
   return (
     values.length >= 2 &&
     distinct <= 60 &&

@@ -1,12 +1,9 @@
 import { readNumber, readYesNo } from '../values/amounts';
-import type { FieldId } from './fields';
-import type { CellReader } from './cells';
+import type { CellReader, CellRow } from './cells';
 
 /** What the outline is read from, and what it finds. */
-export interface OutlineRow {
-  row: number;
+export interface OutlineRow extends CellRow {
   ref: string;
-  values: Map<FieldId, string>;
   /** Leading spaces of the name. */
   indent: number;
   isSummary?: boolean;
@@ -25,7 +22,7 @@ export function readOutline(rows: OutlineRow[], cells: CellReader): Map<string, 
       : cells.columnOf('level') >= 0
         ? byLevel(rows, readLevels(rows, cells))
         : cells.columnOf('outline') >= 0
-          ? byDottedCode(rows)
+          ? byDottedCode(rows, cells)
           : rows.some((r) => r.isSummary)
             ? bySummaryRows(rows)
             : byIndent(rows);
@@ -36,13 +33,13 @@ export function readOutline(rows: OutlineRow[], cells: CellReader): Map<string, 
 
 function markStated(rows: OutlineRow[], cells: CellReader): void {
   for (const row of rows) {
-    const said = row.values.get('summary');
-    if (said !== undefined) {
+    const said = cells.text(row, 'summary');
+    if (said !== '') {
       const yes = readYesNo(said);
       if (yes === null) cells.problem('notYesNo', row.row, 'summary', said);
       row.isSummary = yes === true;
     }
-    if (/^(summary|group|heading|phase)$/i.test(row.values.get('kind') ?? '')) row.isSummary = true;
+    if (/^(summary|group|heading|phase)$/i.test(cells.text(row, 'kind'))) row.isSummary = true;
   }
 }
 
@@ -50,8 +47,8 @@ function byParentColumn(rows: OutlineRow[], cells: CellReader): Map<string, stri
   const refs = new Set(rows.map((r) => r.ref));
   const parents = new Map<string, string>();
   for (const row of rows) {
-    const parent = row.values.get('parent');
-    if (parent === undefined) continue;
+    const parent = cells.text(row, 'parent');
+    if (parent === '') continue;
     if (refs.has(parent) && parent !== row.ref) parents.set(row.ref, parent);
     else cells.problem('unknownParent', row.row, 'parent', parent);
   }
@@ -61,7 +58,7 @@ function byParentColumn(rows: OutlineRow[], cells: CellReader): Map<string, stri
 function readLevels(rows: OutlineRow[], cells: CellReader): number[] {
   let last = 1;
   return rows.map((row) => {
-    const text = row.values.get('level') ?? '';
+    const text = cells.text(row, 'level');
     const level = readNumber(text);
     if (text === '' || level === null || !Number.isInteger(level) || level < 0 || level > 50) {
       if (text !== '') cells.problem('notALevel', row.row, 'level', text);
@@ -87,17 +84,17 @@ function byLevel(rows: OutlineRow[], levels: number[]): Map<string, string> {
 }
 
 /** A row belongs to the row with the longest code that its own begins with; where several share a code, to the first. */
-function byDottedCode(rows: OutlineRow[]): Map<string, string> {
+function byDottedCode(rows: OutlineRow[], cells: CellReader): Map<string, string> {
   const owner = new Map<string, OutlineRow>();
   for (const row of rows) {
-    const code = row.values.get('outline');
-    if (code === undefined) continue;
+    const code = cells.text(row, 'outline');
+    if (code === '') continue;
     if (!owner.has(code) || row.isSummary) owner.set(code, row);
   }
   const parents = new Map<string, string>();
   for (const row of rows) {
-    const code = row.values.get('outline');
-    if (code === undefined) continue;
+    const code = cells.text(row, 'outline');
+    if (code === '') continue;
     const shared = owner.get(code)!;
     if (shared !== row && shared.isSummary) {
       parents.set(row.ref, shared.ref);

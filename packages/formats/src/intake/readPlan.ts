@@ -15,7 +15,7 @@ import { type ReadDuration, readNumber, readYesNo, toMinutes } from '../values/a
 import type { ReadDate } from '../values/dates';
 import { readPredecessors } from '../values/predecessors';
 import { guessCalendar } from './calendars';
-import { CellReader } from './cells';
+import { CellReader, type CellRow } from './cells';
 import { type ColumnMap, type ReadKind, readKind } from './columnMap';
 import type { FieldId } from './fields';
 import { type OutlineRow, readOutline } from './outline';
@@ -58,7 +58,6 @@ interface Draft extends OutlineRow {
   start: ReadDate | null;
   finish: ReadDate | null;
   duration: ReadDuration | null;
-  values: Map<FieldId, string>;
   codes: Record<string, string>;
 }
 
@@ -78,22 +77,12 @@ export function readPlan(table: Table, map: ColumnMap, options: IntakeOptions): 
   const calendars = [...(options.calendars ?? STANDARD_CALENDARS)];
   const own =
     calendars.find((c) => c.id === options.calendar) ??
-    calendars.find(
-      (c) =>
-        c.id ===
-        guessCalendar(
-          drafts.map((d) => ({
-            start: d.start?.day ?? null,
-            finish: d.finish?.day ?? null,
-            days: d.duration?.unit === 'day' ? d.duration.amount : null,
-          })),
-        ),
-    ) ??
+    calendars.find((c) => c.id === guessCalendar(drafts)) ??
     calendars[0] ??
     FIVE_DAY;
 
   const codeFields = cells.codeColumns.map(({ id, name }): CodeField => ({ id, name, values: [] }));
-  const hasPredecessors = (d: Draft) => (d.values.get('predecessors') ?? '') !== '';
+  const hasPredecessors = (d: Draft) => cells.text(d, 'predecessors') !== '';
   const lengthKnown = cells.columnOf('duration') >= 0 || cells.columnOf('finish') >= 0;
   const baseline: BaselineDates[] = [];
   const activities = drafts.map((d): Activity => {
@@ -104,7 +93,7 @@ export function readPlan(table: Table, map: ColumnMap, options: IntakeOptions): 
       parent: parents.get(d.ref) ?? null,
       calendar: calendar === own ? null : calendar.id,
       codes: d.codes,
-      notes: d.values.get('notes') ?? '',
+      notes: cells.text(d, 'notes'),
     });
     readTimes(activity, d, calendar, inHours, lengthKnown, hasPredecessors(d), cells);
     readAmounts(activity, d, cells);
@@ -161,11 +150,7 @@ function readDrafts(cells: CellReader): { drafts: Draft[]; rowsRead: number } {
     if (line.every((cell) => cell.trim() === '')) continue;
     rowsRead++;
     const row = table.firstRow + r;
-    const values = new Map<FieldId, string>();
-    map.columns.forEach((meaning, c) => {
-      const text = (line[c] ?? '').trim();
-      if (meaning.as === 'field' && text !== '' && cells.columnOf(meaning.field) === c) values.set(meaning.field, text);
-    });
+    const at: CellRow = { row, line };
     const codes: Record<string, string> = {};
     for (const { id, column } of cells.codeColumns) {
       const text = (line[column] ?? '').trim();
@@ -179,16 +164,16 @@ function readDrafts(cells: CellReader): { drafts: Draft[]; rowsRead: number } {
     }
     const draft: Draft = {
       row,
-      ref: values.get('ref') ?? '',
+      line,
+      ref: cells.text(at, 'ref'),
       name,
       indent: rawName.length - rawName.trimStart().length,
-      start: cells.readDate(values.get('start') ?? '', row, 'start'),
-      finish: cells.readDate(values.get('finish') ?? '', row, 'finish'),
-      duration: cells.duration(values.get('duration') ?? '', row, 'duration'),
-      values,
+      start: cells.date(at, 'start'),
+      finish: cells.date(at, 'finish'),
+      duration: cells.duration(cells.text(at, 'duration'), row, 'duration'),
       codes,
     };
-    if (name === '' && !draft.start && !draft.finish && !draft.duration && !values.has('ref')) {
+    if (name === '' && !draft.start && !draft.finish && !draft.duration && draft.ref === '') {
       cells.problem('nothingUsable', row, null, line.join(' ').trim().slice(0, 80));
       continue;
     }
@@ -199,7 +184,7 @@ function readDrafts(cells: CellReader): { drafts: Draft[]; rowsRead: number } {
 
 /** Gives every draft a reference of its own: the one in the table, the outline code, or the number of its row. */
 function nameReferences(drafts: Draft[], cells: CellReader): void {
-  const outlineCodes = drafts.map((d) => d.values.get('outline') ?? '');
+  const outlineCodes = drafts.map((d) => cells.text(d, 'outline'));
   const byOutline =
     cells.columnOf('ref') < 0 && outlineCodes.every((c) => c !== '') && new Set(outlineCodes).size === drafts.length;
   const rowOf = new Map<string, number>();
@@ -231,7 +216,7 @@ const finishMoment = (date: ReadDate, inHours: boolean): number =>
   inHours && date.minute !== null ? startOfDay(date.day) + date.minute : endOfDay(date.day);
 
 function readCalendar(d: Draft, calendars: CalendarSpec[], own: CalendarSpec, cells: CellReader): CalendarSpec {
-  const text = d.values.get('calendar') ?? '';
+  const text = cells.text(d, 'calendar');
   if (text === '') return own;
   const plain = (s: string) =>
     s
@@ -264,7 +249,7 @@ function readTimes(
   a.start = startOf(d.start);
   a.finish = finishOf(d.finish);
   if (d.start && d.finish && d.finish.day < d.start.day) {
-    cells.problem('finishBeforeStart', d.row, 'finish', d.values.get('finish')!, d.values.get('start')!);
+    cells.problem('finishBeforeStart', d.row, 'finish', cells.text(d, 'finish'), cells.text(d, 'start'));
     a.finish = null;
   }
   a.actualStart = startOf(cells.date(d, 'actualStart'));
@@ -274,7 +259,7 @@ function readTimes(
   const notEarlier = startOf(cells.date(d, 'notEarlier'));
   if (fixed !== null) a.constraint = { kind: 'fixedStart', moment: fixed };
   else if (notEarlier !== null) a.constraint = { kind: 'startNotEarlier', moment: notEarlier };
-  const remaining = cells.duration(d.values.get('remaining') ?? '', d.row, 'remaining');
+  const remaining = cells.duration(cells.text(d, 'remaining'), d.row, 'remaining');
   if (remaining) a.remaining = minutes(remaining);
   if (a.kind === 'startMilestone' && a.start === null && a.finish !== null) {
     a.start = startOfDay(d.finish!.day);
@@ -288,15 +273,15 @@ function readTimes(
 function kindOf(d: Draft, lengthKnown: boolean, hasPredecessors: boolean, cells: CellReader): Activity['kind'] {
   if (d.isSummary) return 'summary';
   const milestone = hasPredecessors || (!d.start && d.finish) ? 'finishMilestone' : 'startMilestone';
-  const text = d.values.get('kind') ?? '';
+  const text = cells.text(d, 'kind');
   if (text !== '') {
     const kind: ReadKind | null = readKind(text);
     if (kind === null) cells.problem('notAKind', d.row, 'kind', text);
     else if (kind === 'milestone') return milestone;
     else if (kind !== 'activity') return kind;
   }
-  const said = d.values.get('milestone');
-  if (said !== undefined) {
+  const said = cells.text(d, 'milestone');
+  if (said !== '') {
     const yes = readYesNo(said);
     if (yes === null) cells.problem('notYesNo', d.row, 'milestone', said);
     if (yes) return milestone;
@@ -305,12 +290,14 @@ function kindOf(d: Draft, lengthKnown: boolean, hasPredecessors: boolean, cells:
   const dates = (d.start ? 1 : 0) + (d.finish ? 1 : 0);
   // A duration or finish that could not be read is not the same as none.
   const unread =
-    d.values.has('duration') || (d.values.has('start') && !d.start) || (d.values.has('finish') && !d.finish);
+    cells.text(d, 'duration') !== '' ||
+    (cells.text(d, 'start') !== '' && !d.start) ||
+    (cells.text(d, 'finish') !== '' && !d.finish);
   return dates === 1 && !unread && (lengthKnown || cells.columnOf('start') >= 0) ? milestone : 'activity';
 }
 
 function readAmounts(a: Activity, d: Draft, cells: CellReader): void {
-  const text = d.values.get('percent') ?? '';
+  const text = cells.text(d, 'percent');
   if (text !== '') {
     const number = readNumber(text);
     const percent = number === null ? null : cells.map.percentIsFraction && !text.includes('%') ? number * 100 : number;
@@ -329,7 +316,9 @@ function readAmounts(a: Activity, d: Draft, cells: CellReader): void {
   a.from = scaled('from', 1000);
   a.to = scaled('to', 1000);
   a.quantity = cells.number(d, 'quantity');
-  a.responsible = (d.values.get('responsible') ?? '')
+  const people = cells.text(d, 'responsible');
+  if (people === '') return;
+  a.responsible = people
     .split(/[;,]/)
     .map((p) => p.trim().slice(0, 200))
     .filter((p) => p !== '')
@@ -360,8 +349,8 @@ function readLinks(
   const refs = new Set(drafts.map((d) => d.ref));
   const links: Link[] = [];
   drafts.forEach((d, i) => {
-    const text = d.values.get('predecessors');
-    if (text === undefined) return;
+    const text = cells.text(d, 'predecessors');
+    if (text === '') return;
     const { read, wrong } = readPredecessors(text, (ref) => refs.has(ref));
     for (const part of wrong) cells.problem('unknownPredecessor', d.row, 'predecessors', part);
     const calendar = calendars.find((c) => c.id === activities[i]!.calendar) ?? own;

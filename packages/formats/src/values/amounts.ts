@@ -59,6 +59,7 @@ export function toMinutes(d: ReadDuration, minutesPerDay: number, daysPerWeek: n
 
 /** Reads a number with a point or a comma for decimals and the other, a space or ' between thousands. */
 export function readNumber(text: string): number | null {
+  if (/^\d{1,15}$/.test(text)) return Number(text);
   let t = text.trim().replace(/^[^\d+\-(.,]+|[^\d).,]+$/g, '');
   const negative = /^\(.*\)$/.test(t) || t.startsWith('-');
   t = t.replace(/[()+\-\s'\u00a0\u202f]/g, '');
