@@ -29,7 +29,11 @@ const row = (page: Page, plan: string, stage: string) =>
   );
 const show = async (page: Page, plan: string, exhibit: string) => {
   await page.goto(await row(page, plan, 'Show'), { waitUntil: 'networkidle0' });
-  const href = await page.evaluate((e) => [...document.querySelectorAll('main li')].find((li) => li.textContent?.includes(e))!.querySelector('a')!.href, exhibit);
+  const href = await page.evaluate(
+    (e) =>
+      [...document.querySelectorAll('main li')].find((li) => li.textContent?.includes(e))!.querySelector('a')!.href,
+    exhibit,
+  );
   await page.goto(href, { waitUntil: 'networkidle0' });
   await pageShown(page);
 };
@@ -37,7 +41,10 @@ const show = async (page: Page, plan: string, exhibit: string) => {
 await take('gather', async () => {});
 await take('intake', async (page) => {
   const csv = join(tmpdir(), 'Quay works.csv');
-  writeFileSync(csv, 'Activity ID;Activity;Begin;End;Days;Trade;Preds\nA10;Site set-up;05/01/2026;16/01/2026;10;Civil;\nA20;Piling, north;19/01/2026;13/02/2026;20;Marine;A10\nA30;Piling, south;02/02/2026;soon;20;Marine;A20 SS+10d\nA40;Capping beam;16/02/2026;13/03/2026;20;Civil;A20, A99\nA50;Handover;13/03/2026;13/03/2026;0;Civil;A40\n');
+  writeFileSync(
+    csv,
+    'Activity ID;Activity;Begin;End;Days;Trade;Preds\nA10;Site set-up;05/01/2026;16/01/2026;10;Civil;\nA20;Piling, north;19/01/2026;13/02/2026;20;Marine;A10\nA30;Piling, south;02/02/2026;soon;20;Marine;A20 SS+10d\nA40;Capping beam;16/02/2026;13/03/2026;20;Civil;A20, A99\nA50;Handover;13/03/2026;13/03/2026;0;Civil;A40\n',
+  );
   const input = (await page.$('input[type="file"]')) as unknown as { uploadFile(path: string): Promise<void> };
   await input.uploadFile(csv);
   await page.waitForFunction(() => location.pathname.startsWith('/intake/'));

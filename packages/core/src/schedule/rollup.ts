@@ -32,12 +32,17 @@ export function rollUpDates(plan: Plan, s: Schedule): void {
   if (reversed.length > 0) s.findings.push({ code: 'finishBeforeStart', severity: 'error', refs: reversed });
 }
 
-/** Percent complete by time, 0 to 100, of every activity and summary (weighted by duration) and of the whole plan. */
+/**
+ * Percent complete by time, 0 to 100, of every activity and summary (weighted by duration) and of the whole plan.
+ * A summary of points in time only is as complete as the share of them that is reached.
+ */
 export function percentByTime(plan: Plan, s: Schedule): { percent: Float64Array; whole: number } {
   const n = plan.activities.length;
   const percent = new Float64Array(n);
   const weight = new Float64Array(n);
   const done = new Float64Array(n);
+  const points = new Float64Array(n);
+  const reached = new Float64Array(n);
   let [allWeight, allDone] = [0, 0];
   const own = Math.max(
     0,
@@ -56,9 +61,10 @@ export function percentByTime(plan: Plan, s: Schedule): { percent: Float64Array;
       weight[i] =
         a.kind === 'levelOfEffort' ? 0 : length * (s.network.resolution === 'day' ? time.spec.minutesPerDay : 1);
       done[i] = (weight[i]! * percent[i]!) / 100;
-    } else if (isSummary[i] && weight[i]! > 0) {
-      percent[i] = (100 * done[i]!) / weight[i]!;
-    }
+      points[i] = 1;
+      reached[i] = percent[i]! >= 100 ? 1 : 0;
+    } else if (weight[i]! > 0) percent[i] = (100 * done[i]!) / weight[i]!;
+    else if (points[i]! > 0) percent[i] = (100 * reached[i]!) / points[i]!;
     const p = parent[i]!;
     if (p === -1) {
       allWeight += weight[i]!;
@@ -67,6 +73,8 @@ export function percentByTime(plan: Plan, s: Schedule): { percent: Float64Array;
     }
     weight[p]! += weight[i]!;
     done[p]! += done[i]!;
+    points[p]! += points[i]!;
+    reached[p]! += reached[i]!;
   }
   return { percent, whole: allWeight > 0 ? (100 * allDone) / allWeight : 0 };
 }

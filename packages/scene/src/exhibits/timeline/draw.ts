@@ -79,7 +79,7 @@ export function itemNodes(p: Placed, y: number, barHeight: number): SceneNode[] 
     case 'summary': {
       const line = round(Math.max(0.8, barHeight * 0.22));
       const end = round(line * 0.95);
-      const base = round(y + barHeight * 0.42);
+      const base = round(y + barHeight * 0.66);
       return [
         {
           type: 'line',
@@ -231,12 +231,13 @@ export function brokenLine(
   return nodes;
 }
 
-/** The two tiers of the time scale, its ground rule, and the days at which lines run down the plot. */
+/** The two tiers of the time scale, its ground rule, and the days at which lines run down the plot. Nothing is written under the flag. */
 export function scaleNodes(
   scale: TimeScale,
   frame: PageFrame,
   measure: Measure,
   top: number,
+  flag: { left: number; right: number } | null,
 ): { nodes: SceneNode[]; gridDays: number[]; bottom: number } {
   const size = frame.scaleSize;
   const fromDay = Math.floor(scale.from / 1440);
@@ -278,10 +279,12 @@ export function scaleNodes(
   for (const t of lower) {
     const room = x(t.to) - x(t.from) - 1.5;
     const width = measure.width('label', size, t.short);
-    if (width <= room) {
+    const left = (x(t.from) + x(t.to) - width) / 2;
+    const hidden = flag !== null && left < flag.right + 1.5 && left + width > flag.left - 1.5;
+    if (width <= room && !hidden) {
       nodes.push({
         type: 'text',
-        x: round((x(t.from) + x(t.to) - width) / 2),
+        x: round(left),
         y: round(lowerBase),
         text: t.short,
         face: 'label',
@@ -317,27 +320,31 @@ export function scaleNodes(
   return { nodes, gridDays: grid.map((t) => t.from).filter((d) => d > fromDay), bottom };
 }
 
-/** The status date as a flag on the time scale; its line is drawn with the grid. */
-export function statusFlag(
+/** Where the flag of the status date stands on the time scale. */
+export function flagPlace(
   x: number,
   day: number,
   frame: PageFrame,
   measure: Measure,
-  ruleY: number,
-  plot: Plot,
-): SceneNode[] {
-  const size = frame.scaleSize;
+  scale: TimeScale,
+): { left: number; right: number; text: string } {
   const text = formatDay(day, 'short');
-  const width = measure.width('labelStrong', size, text) + 7;
-  const left = Math.min(Math.max(x - width / 2, plot.left), plot.right - width);
+  const width = measure.width('labelStrong', frame.scaleSize, text) + 7;
+  const left = Math.min(Math.max(x - width / 2, scale.left), scale.right - width);
+  return { left, right: left + width, text };
+}
+
+/** The status date as a flag on the time scale; its line is drawn with the grid. */
+export function statusFlag(flag: ReturnType<typeof flagPlace>, frame: PageFrame, ruleY: number): SceneNode[] {
+  const size = frame.scaleSize;
   const height = size * 1.5;
   const top = ruleY - height;
   return [
     {
       type: 'rect',
-      x: round(left),
+      x: round(flag.left),
       y: round(top),
-      width: round(width),
+      width: round(flag.right - flag.left),
       height: round(height),
       radius: 2,
       fill: KELP,
@@ -345,9 +352,9 @@ export function statusFlag(
     },
     {
       type: 'text',
-      x: round(left + 3.5),
+      x: round(flag.left + 3.5),
       y: round(top + size * 1.08),
-      text,
+      text: flag.text,
       face: 'labelStrong',
       size,
       fill: PAPER,

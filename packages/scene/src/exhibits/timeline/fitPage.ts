@@ -59,9 +59,9 @@ function settle(rows: Rows, titles: number[], height: number): FittedRows | null
   for (const lanePadding of [rows.size * 0.8, rows.size * 0.45]) {
     const need = total(rows.pitch, lanePadding);
     if (need > height) continue;
-    const pitch = Math.min(rows.pitch * 1.6, rows.pitch + (height - need) / Math.max(1, rows.rows));
+    const pitch = Math.min(rows.pitch * 1.9, rows.pitch + (height - need) / Math.max(1, rows.rows));
     const spare = height - total(pitch, lanePadding);
-    const wider = lanePadding + Math.min(rows.size * 0.9, Math.max(0, spare) / (2 * Math.max(1, rows.laneRows.length)));
+    const wider = lanePadding + Math.min(rows.size * 1.5, Math.max(0, spare) / (2 * Math.max(1, rows.laneRows.length)));
     const padding = total(pitch, wider) <= height + 0.01 ? wider : lanePadding;
     return { ...rows, pitch, lanePadding: padding, laneTops: tops(laneHeights(rows, titles, pitch, padding)) };
   }

@@ -27,7 +27,7 @@ export function pageFrame(brief: TimelineBrief): PageFrame {
     height,
     margin: half((slide ? 34 : 29) * growth),
     leastType,
-    largestLabel: half((slide ? 11.5 : 8.5) * growth),
+    largestLabel: half((slide ? 16 : 12) * growth),
     titleSize: half((slide ? 24 : 17) * growth),
     subtitleSize: half((slide ? 12 : 8.5) * growth),
     scaleSize: Math.max(leastType, half((slide ? 10.5 : 7.5) * growth)),

@@ -7,6 +7,7 @@ import { formatDay } from '../../text/dates';
 import type { Measure } from '../../text/measure';
 import {
   brokenLine,
+  flagPlace,
   itemNodes,
   labelNodes,
   type Plot,
@@ -50,24 +51,26 @@ export function composeTimeline(input: TimelineInput): Scene {
   const gutter = laneGutter(selection, frame, measure);
   const range = brief.from !== null && brief.to !== null ? selection : withNiceEnds(selection, brief);
   const scale = timeScale(range.from, range.to, frame.margin + gutter, frame.width - frame.margin);
-  const axis = scaleNodes(scale, frame, measure, head.bottom);
+  const statusX = statusInRange(plan, selection) ? scale.x(plan.statusDate!) : null;
+  const flag = statusX === null ? null : flagPlace(statusX, dayOf(plan.statusDate!), frame, measure, scale);
+  const axis = scaleNodes(scale, frame, measure, head.bottom, flag);
   const footTop = frame.height - frame.margin - frame.smallSize * 1.6 - legend.height;
-  const plot: Plot = {
+  const periods = brief.periods ? plan.periods.filter((p) => p.start < range.to && p.finish > range.from) : [];
+  const periodLine = periods.length > 0 ? frame.smallSize * 1.7 : 0;
+  const most: Plot = {
     left: scale.left,
     right: scale.right,
     top: axis.bottom,
     bottom: footTop - frame.smallSize * 0.8,
   };
-  const periods = brief.periods ? plan.periods : [];
-  const shades = periodNodes(periods, scale, plot, frame, measure);
-  const bodyBottom = plot.bottom - (shades.boxes.length > 0 ? frame.smallSize * 1.7 : 0);
+  const bodyBottom = most.bottom - periodLine;
 
   const titles = laneTitles(selection, frame, measure, gutter);
   const titleHeights = titles.map((lines) => lines.length * frame.laneSize * 1.2);
   const each = brief.rows === 'each';
   const byTime = each && brief.lanes !== null && brief.lanes !== 'outline';
   const geometry = measureItems(selection, scale, measure, byTime ? 'time' : 'given');
-  const bodyHeight = bodyBottom - plot.top;
+  const bodyHeight = bodyBottom - most.top;
   let rows = fitRows(geometry, frame, bodyHeight, titleHeights, each);
   let placed = placeItems(geometry, rows, measure);
   let free: FreeLabels | null = null;
@@ -76,8 +79,8 @@ export function composeTimeline(input: TimelineInput): Scene {
     const key = keyShape(frame, bodyHeight);
     const place = (capacity: number) =>
       placeFreeLabels(
-        barBoxes(placed, rows, plot),
-        { ...plot, bottom: bodyBottom - keyHeight },
+        barBoxes(placed, rows, most),
+        { ...most, bottom: bodyBottom - keyHeight },
         frame.leastType,
         measure,
         capacity,
@@ -91,16 +94,22 @@ export function composeTimeline(input: TimelineInput): Scene {
     }
   }
 
+  // A page with little on it ends where its rows end; the legend follows them.
+  const end = most.top + rows.laneTops[rows.laneTops.length - 1]!;
+  const plot: Plot = {
+    ...most,
+    bottom: free ? most.bottom : Math.min(most.bottom, Math.max(end, most.top + 40) + periodLine),
+  };
+  const shades = periodNodes(periods, scale, plot, frame, measure);
   const body = bodyNodes(placed, rows, free, plot, measure);
   const lanes = laneNodes(titles, rows, frame, plot, selection);
-  const statusX = statusInRange(plan, selection) ? scale.x(plan.statusDate!) : null;
   const boxes = [...body.boxes, ...shades.boxes];
   const lines = axis.gridDays.flatMap((d) =>
     brokenLine(scale.x(d * 1440), plot.top, plot.bottom - keyHeight, boxes, HAIRLINE, 0.5, 'grid'),
   );
   const key = free ? keyNodes(free, frame, measure, bodyBottom - keyHeight) : [];
   const without = free?.without.length ?? 0;
-  const foot = footNodes(input, selection, without, frame, measure, legend.nodes, footTop);
+  const foot = footNodes(input, selection, without, frame, measure, legend.nodes, plot.bottom + frame.smallSize * 0.8);
 
   const nodes: SceneNode[] = [
     ...shades.nodes,
@@ -109,7 +118,7 @@ export function composeTimeline(input: TimelineInput): Scene {
     ...(statusX === null ? [] : brokenLine(statusX, plot.top, plot.bottom - keyHeight, boxes, KELP, 1.2, 'status')),
     ...body.nodes,
     ...axis.nodes,
-    ...(statusX === null ? [] : statusFlag(statusX, dayOf(plan.statusDate!), frame, measure, plot.top, plot)),
+    ...(flag === null ? [] : statusFlag(flag, frame, plot.top)),
     ...key,
     ...head.nodes,
     ...foot,
@@ -215,7 +224,9 @@ function laneNodes(
   return titles.flatMap((lines, k): SceneNode[] => {
     const top = plot.top + rows.laneTops[k]!;
     const y = round(plot.top + rows.laneTops[k + 1]!);
-    const first = top + Math.max(rows.lanePadding, frame.laneSize * 0.4) + frame.laneSize * 0.86;
+    // The title stands level with the first row, where there is a row to stand level with.
+    const level = rows.style === 'free' ? 0 : rowCentre(rows, plot, k, 0) + frame.laneSize * 0.34;
+    const first = Math.max(level, top + Math.min(rows.lanePadding, frame.laneSize * 0.4) + frame.laneSize * 0.86);
     return [
       ...lines.map(
         (text, i): SceneNode => ({
@@ -290,7 +301,7 @@ function bodyNodes(
     if (p.label === '') continue;
     const centre = rowCentre(rows, plot, p.lane, p.row);
     const above = (rows.style === 'above' && p.item.form !== 'milestone') || p.item.form === 'summary';
-    const lift = p.item.form === 'summary' && rows.style !== 'above' ? -size * 0.14 : rows.barHeight / 2 + size * 0.32;
+    const lift = p.item.form === 'summary' && rows.style !== 'above' ? -size * 0.12 : rows.barHeight / 2 + size * 0.32;
     write(p, p.label, p.detail, p.labelX, above ? centre - lift : centre + size * 0.33);
   }
   return { nodes, boxes };
