@@ -29,5 +29,5 @@ export default {
     project('store', ['<rootDir>/packages/store/tests/**/*.test.ts']),
     project('e2e', ['<rootDir>/tests/e2e/**/*.test.ts']),
   ],
-  testTimeout: 60_000,
+  testTimeout: 120_000,
 };

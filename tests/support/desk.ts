@@ -25,7 +25,7 @@ export const run = (program: string, ...args: string[]): string => execFileSync(
 
 /** The first element whose role and name (or part of it) are these, as an assistive program would find it. */
 export async function byName(page: Page, role: string, name: string): Promise<ElementHandle<Element>> {
-  const found = await page.waitForSelector(`::-p-aria([name="${name}"][role="${role}"])`, { timeout: 10_000 });
+  const found = await page.waitForSelector(`::-p-aria([name="${name}"][role="${role}"])`, { timeout: 30_000 });
   if (!found) throw new Error(`there is no ${role} named ${name}`);
   return found as ElementHandle<Element>;
 }
@@ -56,7 +56,7 @@ export const pageText = (page: Page): Promise<string> =>
 export const waitForText = (page: Page, text: string, there = true) =>
   page.waitForFunction(
     (t, want) => [...document.querySelectorAll('[data-testid="page"] text')].some((e) => e.textContent === t) === want,
-    { timeout: 15_000 },
+    { timeout: 30_000 },
     text,
     there,
   );

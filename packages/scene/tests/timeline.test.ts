@@ -34,6 +34,18 @@ describe('no label over another label, a marker or the page edge', () => {
   });
 });
 
+test('a bar as wide as the page has its label above it, not on it', () => {
+  const plan = randomPlan(1, 1);
+  plan.activities[0] = {
+    ...plan.activities[0]!,
+    kind: 'activity',
+    name: 'The whole of the works',
+    finish: plan.activities[0]!.start! + 90 * 1440,
+  };
+  const scene = compose(plan, { rows: 'each' });
+  expect(overlaps(labelBoxes(scene), markerBoxes(scene))).toEqual([]);
+});
+
 test('every name is on the page, in its key, or counted as without a place', () => {
   for (const count of [40, 250, 900]) {
     const plan = randomPlan(count, count);

@@ -25,10 +25,11 @@ export function fitRows(g: Geometry, frame: PageFrame, height: number, titles: n
     settle(arrangeRows(g, { style, size, labelLimit, each }), titles, height);
   const best = (size: number, labelLimit = WHOLE): FittedRows | null => {
     const side = attempt('side', size, labelLimit);
-    if (each) return side;
-    // Above costs more height a row: it is worth it only where it saves rows.
+    if (each && side?.onBar === 0) return side;
+    // Above costs more height a row: it is worth it where it saves rows, or keeps labels off their own bars.
     const above = attempt('above', size, labelLimit);
-    return side && above ? (side.height <= above.height * 1.15 ? side : above) : (side ?? above);
+    if (!side || !above) return side ?? above;
+    return side.onBar === 0 && side.height <= above.height * 1.15 ? side : above;
   };
   const dense = arrangeRows(g, { style: 'free', size: frame.leastType, labelLimit: WHOLE, each });
   // Bars alone need no more rows than bars with labels: where those do not fit, nothing that is labelled does.

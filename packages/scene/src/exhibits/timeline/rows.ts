@@ -24,6 +24,8 @@ export interface Rows {
   /** Number of rows of each lane. */
   laneRows: number[];
   rows: number;
+  /** Labels that had to be set on their own bar. */
+  onBar: number;
   /** Least height of all rows, without the room between lanes. */
   height: number;
 }
@@ -69,6 +71,7 @@ export function arrangeRows(g: Geometry, { style, size, labelLimit, each }: RowO
   const right = new Float64Array(n);
   const labelX = new Float64Array(n);
   const labelRoom = new Float64Array(n);
+  let onBar = 0;
   const limit = Math.min(labelLimit, g.right - g.left - 2 * half - LABEL_GAP);
   for (let i = 0; i < n; i++) {
     const x0 = g.isPoint[i] ? g.x0[i]! - half : g.x0[i]!;
@@ -90,6 +93,7 @@ export function arrangeRows(g: Geometry, { style, size, labelLimit, each }: RowO
         width = room;
         x = roomLeft > roomRight ? g.left : x1 + LABEL_GAP;
       } else {
+        onBar++;
         width = Math.min(width, x1 - x0 - 2 * LABEL_GAP);
         x = x0 + LABEL_GAP;
       }
@@ -118,7 +122,20 @@ export function arrangeRows(g: Geometry, { style, size, labelLimit, each }: RowO
   });
   const rows = laneRows.reduce((a, b) => a + b, 0);
   const pitch = pitchOf(style, size);
-  return { style, size, labelLimit, barHeight, pitch, row, labelX, labelRoom, laneRows, rows, height: rows * pitch };
+  return {
+    style,
+    size,
+    labelLimit,
+    barHeight,
+    pitch,
+    row,
+    labelX,
+    labelRoom,
+    laneRows,
+    rows,
+    onBar,
+    height: rows * pitch,
+  };
 }
 
 /** The items in the rows that were settled on, their labels shortened to the room they have. */
