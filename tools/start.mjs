@@ -16,17 +16,30 @@ let cluster = null;
 let server = null;
 let stopping = false;
 
-/** The start that holds this checkout, when it is still there. */
+const commandOf = (pid) => {
+  try {
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8');
+  } catch {
+    return '';
+  }
+};
+
+/** The start that holds this checkout, when it is still there. A server that a killed start left behind is ended. */
 async function alreadyRunning() {
   if (!existsSync(lock)) return null;
+  let held;
   try {
-    const held = JSON.parse(readFileSync(lock, 'utf8'));
-    process.kill(held.pid, 0);
-    const command = readFileSync(`/proc/${held.pid}/cmdline`, 'utf8');
-    return command.includes('start.mjs') ? held : null;
+    held = JSON.parse(readFileSync(lock, 'utf8'));
   } catch {
     return null;
   }
+  if (commandOf(held.pid).includes('start.mjs')) return held;
+  if (held.server && /next/.test(commandOf(held.server))) {
+    process.kill(held.server, 'SIGTERM');
+    for (let k = 0; k < 50 && commandOf(held.server) !== ''; k++) await new Promise((r) => setTimeout(r, 100));
+    say(`· Ended an application server that an earlier start left behind (process ${held.server}).`);
+  }
+  return null;
 }
 
 async function choosePort() {
@@ -115,7 +128,7 @@ async function start() {
     await new Promise((r) => setTimeout(r, 100));
   if (server.exitCode !== null) return true;
   const address = `http://127.0.0.1:${port}`;
-  writeFileSync(lock, JSON.stringify({ pid: process.pid, address }));
+  writeFileSync(lock, JSON.stringify({ pid: process.pid, server: server.pid, address }));
   say(`\nClembo is ready: ${address}\nStop it with Ctrl-C.`);
   if ((process.env.DISPLAY || process.env.WAYLAND_DISPLAY) && findProgram('xdg-open'))
     spawn('xdg-open', [address], { stdio: 'ignore', detached: true }).unref();
