@@ -25,7 +25,26 @@ export type FindingCode =
   | 'finishBeforeStart'
   | 'beyondCalendar'
   | 'noDates'
-  | 'levelOfEffortOpen';
+  | 'levelOfEffortOpen'
+  | 'sameNameAndParent'
+  | 'noPredecessor'
+  | 'noSuccessor'
+  | 'lead'
+  | 'longLag'
+  | 'hardConstraint'
+  | 'longDuration'
+  | 'highFloat'
+  | 'negativeFloat'
+  | 'deadlineMissed'
+  | 'plannedInThePast'
+  | 'actualInTheFuture'
+  | 'missingCode'
+  | 'missingResource'
+  | 'outOfSequence'
+  | 'givenAgainstComputed'
+  | 'milestoneWithDuration'
+  | 'outOfRange'
+  | 'negativeDuration';
 
 /** What a finding says, in one sentence that names the thing and what to do about it. */
 export function wordsFor(finding: Finding): string {
@@ -61,6 +80,44 @@ export function wordsFor(finding: Finding): string {
       return `${list}: the computed dates run past the year 2299; check the durations.`;
     case 'noDates':
       return `${list}: no dates are given and none can be computed.`;
+    case 'sameNameAndParent':
+      return `${list} have the same name, “${fact('name')}”, in the same group. If they are one, remove the others; if not, name them apart.`;
+    case 'noPredecessor':
+      return `${list}: nothing leads to ${refs.length === 1 ? 'it' : 'them'}. Link what has to come before.`;
+    case 'noSuccessor':
+      return `${list}: nothing depends on ${refs.length === 1 ? 'it' : 'them'}. Link what follows, at least the end of the plan.`;
+    case 'lead':
+      return `The link ${refs[0]} → ${refs[1]} has a lead of ${fact('days')} working days. Divide ${refs[0]} where the overlap begins, or start from its start.`;
+    case 'longLag':
+      return `The link ${refs[0]} → ${refs[1]} waits for ${fact('days')} working days (more than ${fact('limit')}). Make the wait an activity of its own.`;
+    case 'hardConstraint':
+      return `${list}: a date that must not move holds the logic. Keep it only where a contract or a law does.`;
+    case 'longDuration':
+      return `${list}: longer than ${fact('limit')} working days. Divide the work, so that its progress can be seen.`;
+    case 'highFloat':
+      return `${list}: more than ${fact('limit')} working days of float. A link may be missing behind ${refs.length === 1 ? 'it' : 'them'}.`;
+    case 'negativeFloat':
+      return `${list}: too late by up to ${fact('days')} working days for a fixed or latest date.`;
+    case 'deadlineMissed':
+      return `${refs[0]} ends on ${fact('finish')}, ${fact('days')} working days after its deadline ${fact('deadline')}.`;
+    case 'plannedInThePast':
+      return `${list}: planned before the status date ${fact('status')}, but not reported as done. Enter the actual dates or plan anew.`;
+    case 'actualInTheFuture':
+      return `${list}: an actual date lies after the status date ${fact('status')}. Correct the date.`;
+    case 'missingCode':
+      return `${list}: no ${fact('field')}. Without it they have no lane and no colour by ${fact('field')}.`;
+    case 'missingResource':
+      return `${list}: nobody is responsible and no effort is budgeted.`;
+    case 'outOfSequence':
+      return `${refs[0]} has begun although ${refs[1]} is not ${fact('what')}. Check the progress or the link.`;
+    case 'givenAgainstComputed':
+      return `${list}: the given dates differ from the computed ones by a working day or more (up to ${fact('days')}).`;
+    case 'milestoneWithDuration':
+      return `${list}: a milestone with a duration. It is drawn as a milestone and its work still counts.`;
+    case 'outOfRange':
+      return `${list}: a date lies outside the years 1900 to 2299 and is left out.`;
+    case 'negativeDuration':
+      return `${list}: the duration is negative; it is read as nothing.`;
     case 'levelOfEffortOpen':
       return `${list}: supporting work without a start link and a finish link; its given dates are used.`;
   }

@@ -1,0 +1,213 @@
+import { isMilestone, type Plan } from '../plan/schema';
+import { NONE } from '../schedule/network';
+import { type Schedule, schedulePlan } from '../schedule/schedule';
+import { activityTime } from '../schedule/workingDays';
+import {
+  actualInTheFuture,
+  checked,
+  hardConstraints,
+  highFloats,
+  longDurations,
+  missingResources,
+  negativeFloats,
+  openEnds,
+  plannedInThePast,
+} from './checks';
+
+/** One point of the assessment: how many of how many, against what is allowed. */
+export interface AssessmentPoint {
+  name: AssessmentName;
+  count: number;
+  base: number;
+  /** Share, index or 0/1, by `kind`; null where there is nothing to measure. */
+  value: number | null;
+  kind: 'atMost' | 'atLeast';
+  threshold: number;
+  passes: boolean;
+  refs: string[];
+}
+
+export type AssessmentName =
+  | 'missing logic'
+  | 'leads'
+  | 'lags'
+  | 'finish-to-start links'
+  | 'hard constraints'
+  | 'high float'
+  | 'negative float'
+  | 'long durations'
+  | 'invalid dates'
+  | 'missing resources'
+  | 'missed activities'
+  | 'critical path test'
+  | 'critical path length index'
+  | 'baseline execution index';
+
+/** Critical path length index: 0.90 for a path of 100 days that is 10 days late. */
+export const criticalPathLengthIndex = (length: number, float: number): number | null =>
+  length <= 0 ? null : (length + float) / length;
+/** Baseline execution index: what is done of what should be done by now. */
+export const baselineExecutionIndex = (done: number, due: number): number | null => (due === 0 ? null : done / due);
+
+/** How far the critical path test delays its first activity, in working days. */
+const TEST_DELAY = 600;
+
+/**
+ * The published 14-point schedule assessment of a public body, with its thresholds (from memory). Counts are of
+ * activities that are not done, without summaries and supporting work, unless a point says otherwise.
+ */
+export function assessSchedule(plan: Plan, s: Schedule, baseline: Plan | null): AssessmentPoint[] {
+  const c = checked(plan, s, { longDuration: 44, highFloat: 44, longLag: 0 });
+  const open = c.work.filter((i) => plan.activities[i]!.actualFinish === null);
+  const refs = (positions: number[]) => positions.map((i) => plan.activities[i]!.ref);
+  const share = (name: AssessmentName, positions: number[], base: number, threshold: number): AssessmentPoint => {
+    const value = base === 0 ? null : positions.length / base;
+    return {
+      name,
+      count: positions.length,
+      base,
+      value,
+      kind: 'atMost',
+      threshold,
+      passes: value === null || value <= threshold,
+      refs: refs(positions),
+    };
+  };
+  const linkShare = (
+    name: AssessmentName,
+    test: (l: Plan['links'][number]) => boolean,
+    kind: AssessmentPoint['kind'],
+    threshold: number,
+  ): AssessmentPoint => {
+    const found = plan.links.filter(test);
+    const base = plan.links.length;
+    const value = base === 0 ? null : found.length / base;
+    const passes = value === null || (kind === 'atMost' ? value <= threshold : value >= threshold);
+    return {
+      name,
+      count: found.length,
+      base,
+      value,
+      kind,
+      threshold,
+      passes,
+      refs: kind === 'atMost' ? found.flatMap((l) => [l.from, l.to]) : [],
+    };
+  };
+  const index = (
+    name: AssessmentName,
+    value: number | null,
+    count: number,
+    base: number,
+    list: number[] = [],
+  ): AssessmentPoint => ({
+    name,
+    count,
+    base,
+    value,
+    kind: 'atLeast',
+    threshold: 0.95,
+    passes: value === null || value >= 0.95,
+    refs: refs(list),
+  });
+
+  const ends = [...new Set([...openEnds(c, 'to'), ...openEnds(c, 'from')])].sort((a, b) => a - b);
+  const work = open.filter((i) => !isMilestone(plan.activities[i]!.kind));
+  const path = criticalPathTest(plan, s);
+  const { due, done, missed } = againstBaseline(plan, s, baseline, c.work);
+  const length = pathLength(plan, s);
+  return [
+    share('missing logic', ends, open.length, 0.05),
+    linkShare('leads', (l) => l.lag < 0, 'atMost', 0),
+    linkShare('lags', (l) => l.lag > 0, 'atMost', 0.05),
+    linkShare('finish-to-start links', (l) => l.type === 'FS', 'atLeast', 0.9),
+    share('hard constraints', hardConstraints(c), open.length, 0.05),
+    share('high float', highFloats(c), open.length, 0.05),
+    share('negative float', negativeFloats(c), open.length, 0),
+    share('long durations', longDurations(c), work.length, 0.05),
+    share('invalid dates', [...new Set([...plannedInThePast(c), ...actualInTheFuture(c)])], c.work.length, 0),
+    share('missing resources', missingResources(c), work.length, 0),
+    share('missed activities', missed, due.length, 0.05),
+    {
+      name: 'critical path test',
+      count: path.held ? 1 : 0,
+      base: 1,
+      value: path.held === null ? null : path.held ? 1 : 0,
+      kind: 'atLeast',
+      threshold: 1,
+      passes: path.held !== false,
+      refs: path.refs,
+    },
+    index(
+      'critical path length index',
+      criticalPathLengthIndex(length.days, length.float),
+      Math.round(length.days),
+      Math.round(length.float),
+    ),
+    index('baseline execution index', baselineExecutionIndex(done.length, due.length), done.length, due.length),
+  ];
+}
+
+/** What should be done by the status date by the baseline, what of it is, and what came (or will come) later than promised. */
+function againstBaseline(
+  plan: Plan,
+  s: Schedule,
+  baseline: Plan | null,
+  work: number[],
+): { due: number[]; done: number[]; missed: number[] } {
+  const { statusDate } = plan;
+  if (!baseline || statusDate === null) return { due: [], done: [], missed: [] };
+  const promised = new Map(baseline.activities.map((a) => [a.ref, a.actualFinish ?? a.finish ?? a.start]));
+  const due = work.filter((i) => {
+    const finish = promised.get(plan.activities[i]!.ref);
+    return finish !== null && finish !== undefined && finish <= statusDate;
+  });
+  const done = work.filter(
+    (i) =>
+      plan.activities[i]!.actualFinish !== null &&
+      plan.activities[i]!.actualFinish! <= statusDate &&
+      promised.has(plan.activities[i]!.ref),
+  );
+  const missed = due.filter(
+    (i) => plan.activities[i]!.actualFinish === null || s.finish[i]! > promised.get(plan.activities[i]!.ref)!,
+  );
+  return { due, done, missed };
+}
+
+/** Working days from the status date (or the start) to the computed finish, and the least total float on the way there. */
+function pathLength(plan: Plan, s: Schedule): { days: number; float: number } {
+  if (s.order.sequence.length === 0) return { days: 0, float: 0 };
+  const net = s.network;
+  const last = s.order.sequence.reduce(
+    (a, v) => (s.nodeDates.earlyFinish[v]! > s.nodeDates.earlyFinish[a]! ? v : a),
+    s.order.sequence[0]!,
+  );
+  const i = net.activityOf[last]!;
+  const time = activityTime(plan, s);
+  const from = plan.statusDate ?? net.planStart * net.slotMinutes;
+  const floats = plan.activities.flatMap((_, k) =>
+    s.totalFloat[k] === NONE ? [] : [s.totalFloat[k]! / time.minutesPerDay(k)],
+  );
+  return { days: time.daysBetween(i, from, s.planFinish), float: floats.reduce((a, b) => Math.min(a, b), 0) };
+}
+
+/** Delays the first critical activity by a long time and asks whether the finish follows: whether the path is whole. */
+function criticalPathTest(plan: Plan, s: Schedule): { held: boolean | null; refs: string[] } {
+  const first = s.order.sequence.find((v) => {
+    const i = s.network.activityOf[v]!;
+    return s.critical[i] === 1 && plan.activities[i]!.actualStart === null && (plan.activities[i]!.duration ?? 0) > 0;
+  });
+  if (first === undefined) return { held: null, refs: [] };
+  const i = s.network.activityOf[first]!;
+  const time = activityTime(plan, s);
+  const a = plan.activities[i]!;
+  const delayed = {
+    ...plan,
+    activities: plan.activities.map((x, k) =>
+      k === i ? { ...x, duration: a.duration! + TEST_DELAY * time.minutesPerDay(i) } : x,
+    ),
+  };
+  const after = schedulePlan(delayed);
+  const moved = activityTime(plan, s).daysBetween(i, s.planFinish, after.planFinish);
+  return { held: Math.abs(moved - TEST_DELAY) <= TEST_DELAY * 0.02, refs: [a.ref] };
+}

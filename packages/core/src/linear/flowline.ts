@@ -1,0 +1,163 @@
+import type { WorkingTime } from '../calendar/workingTime';
+import type { Day } from '../time/civil';
+
+/**
+ * Linear work: places are numbers in the unit of the line (negative ones too), times are days as fractions of
+ * a day number, so that 20.5 is noon of day 20.
+ */
+export interface Line {
+  unit: string;
+  from: number;
+  to: number;
+  /** Where and when no work may happen: a nesting season, a tide, a possession. */
+  windows: ClosedWindow[];
+}
+
+export interface ClosedWindow {
+  name: string;
+  from: number;
+  to: number;
+  /** First closed day, and the day on which work may go on. */
+  start: Day;
+  finish: Day;
+}
+
+/** Distance per working day on a stretch of the line; the last of several that hold a place counts. */
+export interface Rate {
+  from: number;
+  to: number;
+  perDay: number;
+}
+
+/** Work that moves along a line, from one place to another in either direction. */
+export interface LinearWork {
+  ref: string;
+  from: number;
+  to: number;
+  rates: Rate[];
+  /** Crews that share the work; the rate is that of one. */
+  crews: number;
+}
+
+/** A point of a flowline. */
+export interface FlowPoint {
+  time: number;
+  place: number;
+}
+
+/** Stretches of the way with one rate each, in the direction of the work. */
+export function stretchesOf(work: LinearWork): { from: number; to: number; perDay: number }[] {
+  if (!(work.crews > 0)) throw new RangeError(`${work.ref}: the number of crews has to be above 0, not ${work.crews}`);
+  const forward = work.to >= work.from;
+  const [low, high] = forward ? [work.from, work.to] : [work.to, work.from];
+  const cuts = new Set([low, high]);
+  for (const r of work.rates) for (const p of [r.from, r.to]) if (p > low && p < high) cuts.add(p);
+  const places = [...cuts].sort((a, b) => (forward ? a - b : b - a));
+  return places.slice(1).map((to, k) => {
+    const from = places[k]!;
+    const middle = (from + to) / 2;
+    const rate = work.rates.filter((r) => Math.min(r.from, r.to) <= middle && middle <= Math.max(r.from, r.to)).at(-1);
+    if (!rate || !(rate.perDay > 0))
+      throw new RangeError(`${work.ref}: no rate above 0 for the stretch from ${from} to ${to}`);
+    return { from, to, perDay: rate.perDay * work.crews };
+  });
+}
+
+/** Working days that the work takes: length by rate, stretch by stretch; rounded up to whole days only when asked. */
+export function linearDuration(work: LinearWork, wholeDays = false): number {
+  const days = stretchesOf(work).reduce((sum, s) => sum + Math.abs(s.to - s.from) / s.perDay, 0);
+  return wholeDays ? Math.ceil(days - 1e-9) : days;
+}
+
+/**
+ * The flowline of work that starts at a time: it advances on working days only, changes its slope with the rate,
+ * and waits where a closed window holds the place that it has come to. Without a calendar every day is worked.
+ */
+export function flowline(
+  work: LinearWork,
+  start: number,
+  time: WorkingTime | null,
+  windows: readonly ClosedWindow[] = [],
+): FlowPoint[] {
+  const points: FlowPoint[] = [];
+  const put = (t: number, place: number) => {
+    const last = points.at(-1);
+    if (last && last.time === t && last.place === place) return;
+    const before = points.at(-2);
+    // A point in the middle of a straight piece says nothing.
+    if (
+      last &&
+      before &&
+      Math.abs((last.place - before.place) * (t - last.time) - (place - last.place) * (last.time - before.time)) < 1e-9
+    )
+      points.pop();
+    points.push({ time: t, place });
+  };
+  let now = nextWorking(start, time);
+  put(now, work.from);
+  for (const s of stretchesOf(work)) {
+    let place = s.from;
+    const way = Math.sign(s.to - s.from);
+    while (Math.abs(s.to - place) > 1e-9) {
+      const free = nextWorking(afterWindows(now, place, way, windows), time);
+      if (free > now) {
+        put(now, place);
+        put(free, place);
+        now = free;
+        continue;
+      }
+      const dayEnd = Math.floor(now + 1e-9) + 1;
+      const goal = stopBefore(place, s.to, way, now, windows);
+      const needed = Math.abs(goal - place) / s.perDay;
+      const spent = Math.min(needed, dayEnd - now);
+      now = needed <= dayEnd - now ? now + spent : dayEnd;
+      place = needed <= spent + 1e-12 ? goal : place + way * s.perDay * spent;
+      put(now, place);
+    }
+  }
+  return points;
+}
+
+function nextWorking(at: number, time: WorkingTime | null): number {
+  if (!time) return at;
+  const day = Math.floor(at + 1e-9);
+  return time.isWorkday(day) ? at : time.firstStart(day * time.slotsPerDay) / time.slotsPerDay;
+}
+
+/** The time at which work may go on at a place, in a direction. */
+function afterWindows(now: number, place: number, way: number, windows: readonly ClosedWindow[]): number {
+  for (const w of windows) {
+    const inside = way > 0 ? place >= w.from && place < w.to : place > w.from && place <= w.to;
+    if (inside && now >= w.start - 1e-9 && now < w.finish) return afterWindows(w.finish, place, way, windows);
+  }
+  return now;
+}
+
+/** The next place on the way at which a window that is closed now begins. */
+function stopBefore(place: number, to: number, way: number, now: number, windows: readonly ClosedWindow[]): number {
+  let goal = to;
+  for (const w of windows) {
+    if (now < w.start - 1e-9 || now >= w.finish) continue;
+    const edge = way > 0 ? w.from : w.to;
+    if ((edge - place) * way > 1e-9 && (goal - edge) * way > 0) goal = edge;
+  }
+  return goal;
+}
+
+/** When a flowline passes a place, first and last (it may stand there); null where it does not come. */
+export function timesAt(points: readonly FlowPoint[], place: number): { first: number; last: number } | null {
+  let [first, last] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (let k = 1; k < points.length; k++) {
+    const [a, b] = [points[k - 1]!, points[k]!];
+    if ((place - a.place) * (place - b.place) > 1e-9) continue;
+    if (Math.abs(b.place - a.place) < 1e-12) {
+      first = Math.min(first, a.time);
+      last = Math.max(last, b.time);
+    } else {
+      const t = a.time + ((b.time - a.time) * (place - a.place)) / (b.place - a.place);
+      first = Math.min(first, t);
+      last = Math.max(last, t);
+    }
+  }
+  return first === Number.POSITIVE_INFINITY ? null : { first, last };
+}
