@@ -40,7 +40,8 @@ export function spreadExactly(amount: number, weights: readonly number[], shape:
     const part = Math.floor(exact + 1e-9);
     parts.push(part);
     given += part;
-    remainders.push({ i, part: exact - part });
+    // Equal shares have equal remainders, whatever the last bits of their fractions.
+    remainders.push({ i, part: Math.round((exact - part) * 1e9) });
   });
   remainders.sort((a, b) => b.part - a.part || a.i - b.i);
   for (let k = 0; given < whole; k = (k + 1) % remainders.length, given++) parts[remainders[k]!.i]!++;

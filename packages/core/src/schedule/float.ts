@@ -34,7 +34,10 @@ export function floatNode(
     floats.slack[link] = slack;
     if (net.actualFinish[w] === NONE && slack < free) free = slack;
   }
-  floats.free[v] = complete ? NONE : free === FAR ? time.between(dates.earlyFinish[v]!, dates.finish) : free;
+  if (free === FAR) free = time.between(dates.earlyFinish[v]!, dates.finish);
+  // What may slip without moving a successor may not slip past the end of the plan either.
+  const total = floats.total[v]!;
+  floats.free[v] = complete ? NONE : total >= 0 && total < free ? total : free;
 }
 
 /** Slack of one link in the predecessor's working time, against the successor's early dates. */
