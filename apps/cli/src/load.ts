@@ -30,6 +30,8 @@ export interface LoadOptions {
 export interface Loaded {
   plan: Plan;
   problems: Problem[];
+  /** Row of the file of every reference. */
+  rowOf: Map<string, number>;
 }
 
 /** Reads a plan from CSV, XLSX or our JSON, and lays the options over it. */
@@ -37,7 +39,7 @@ export async function loadPlan(file: string, options: LoadOptions): Promise<Load
   const bytes = await readBytes(file);
   const calendar = await readCalendar(options.calendar);
   const loaded = looksLikeJson(bytes)
-    ? { plan: readPlanJson(new TextDecoder().decode(bytes), basename(file)), problems: [] }
+    ? { plan: readPlanJson(new TextDecoder().decode(bytes), basename(file)), problems: [], rowOf: new Map() }
     : await loadTable(bytes, file, options, calendar);
   return { ...loaded, plan: withOptions(loaded.plan, options, calendar) };
 }
@@ -73,7 +75,7 @@ async function loadTable(
       calendar: calendar.id,
     }),
   });
-  return { plan: intake.plan, problems: intake.problems };
+  return { plan: intake.plan, problems: intake.problems, rowOf: intake.rowOf };
 }
 
 /** Lays a map of the person's own over the guessed one: headings to field ids, `code:NAME` or `skip`. */

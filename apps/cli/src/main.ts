@@ -1,8 +1,12 @@
 import { parseArgs } from 'node:util';
 import { UnreadableFile } from '@clembo/formats';
 import { defaultTimelineBrief } from '@clembo/scene';
+import { changesCommand } from './commands/changes';
+import { checkCommand } from './commands/check';
 import { composeCommand } from './commands/compose';
+import { linearCommand } from './commands/linear';
 import { scheduleCommand } from './commands/schedule';
+import { varianceCommand } from './commands/variance';
 import { UsageError } from './fail';
 import { loadPlan } from './load';
 
@@ -12,6 +16,12 @@ const HELP = `clembo: pages from schedule data, on the command line
   clembo compose FILE [--brief BRIEF.json] --out PAGE.(svg|pdf|png)
                                          a page; without a brief, one that suits the plan
   clembo brief --kind timeline           a default brief to change
+  clembo check FILE [--baseline OLD] [--json]
+                                         findings on the data, and the 14-point assessment
+  clembo changes OLD NEW [--json]        what was added, removed, moved, renamed, relinked
+  clembo variance OLD NEW [--json]       NEW against OLD as its baseline, and earned value
+  clembo linear FILE [--buffer DAYS] [--json]
+                                         flowlines, clashes, and starts that keep a buffer
 
 FILE is CSV, XLSX or Clembo's own JSON. Of tables the headings are guessed.
 
@@ -43,6 +53,8 @@ const OPTIONS = {
   'status-date': { type: 'string' },
   retained: { type: 'boolean' },
   override: { type: 'boolean' },
+  baseline: { type: 'string' },
+  buffer: { type: 'string' },
 } as const;
 
 /** Runs one command; returns the exit code: 0, or 2 for something the person can put right. */
@@ -61,22 +73,42 @@ export async function main(argv: string[]): Promise<number> {
 
 async function run(argv: string[]): Promise<string> {
   const { values, positionals } = parseArgs({ args: argv, options: OPTIONS, allowPositionals: true });
-  const [command, file, ...more] = positionals;
+  const [command, ...files] = positionals;
   if (values.help || command === undefined) return HELP;
-  if (more.length > 0) throw new UsageError(`one file at a time; “${more.join(' ')}” is too much.`);
-  const load = () => {
-    if (file === undefined) throw new UsageError(`\`clembo ${command}\` needs a file. \`clembo --help\` shows how.`);
-    return loadPlan(file, values);
+  const asJson = values.json === true;
+  const wanted = command === 'changes' || command === 'variance' ? 2 : command === 'brief' ? 0 : 1;
+  if (files.length > wanted)
+    throw new UsageError(
+      `“${files.slice(wanted).join(' ')}” is too much: \`clembo ${command}\` takes ${wanted === 2 ? 'two files' : wanted === 1 ? 'one file' : 'no file'}.`,
+    );
+  const load = (k = 0) => {
+    if (files[k] === undefined)
+      throw new UsageError(
+        `\`clembo ${command}\` needs ${wanted === 2 ? 'two files, the old one and the new one' : 'a file'}. \`clembo --help\` shows how.`,
+      );
+    return loadPlan(files[k], values);
   };
   switch (command) {
     case 'schedule':
-      return scheduleCommand(await load(), values.json === true);
+      return scheduleCommand(await load(), asJson);
     case 'compose':
       return composeCommand(await load(), values.brief, values.out);
     case 'brief':
       if (values.kind !== undefined && values.kind !== 'timeline')
         throw new UsageError(`--kind takes timeline, not “${values.kind}”.`);
       return `${JSON.stringify(defaultTimelineBrief(), null, 2)}\n`;
+    case 'check':
+      return checkCommand(
+        await load(),
+        values.baseline === undefined ? null : await loadPlan(values.baseline, values),
+        asJson,
+      );
+    case 'changes':
+      return changesCommand(await load(0), await load(1), asJson);
+    case 'variance':
+      return varianceCommand(await load(0), await load(1), asJson);
+    case 'linear':
+      return linearCommand(await load(), values.buffer, asJson);
     default:
       throw new UsageError(`there is no command “${command}”. \`clembo --help\` lists them.`);
   }

@@ -100,6 +100,8 @@ const ACTIVITY_COLUMNS = [
   'from_place',
   'to_place',
   'quantity',
+  'rate',
+  'crews',
   'notes',
 ];
 
@@ -134,6 +136,8 @@ function* activityRows(editionId: string, activities: Activity[]): Generator<Cop
       a.from,
       a.to,
       a.quantity,
+      a.rate,
+      a.crews,
       a.notes,
     ];
   }

@@ -111,6 +111,8 @@ export const activity = pgTable(
     fromPlace: integer('from_place'),
     toPlace: integer('to_place'),
     quantity: doublePrecision('quantity'),
+    rate: doublePrecision('rate'),
+    crews: doublePrecision('crews'),
     notes: text('notes').notNull(),
   },
   (t) => [primaryKey({ columns: [t.editionId, t.position] }), index('activity_by_ref').on(t.editionId, t.ref)],

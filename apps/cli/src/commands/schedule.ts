@@ -1,5 +1,5 @@
-import { dayOf, finishDayOf, isoDate, NONE, type Plan, type Schedule, schedulePlan, wordsFor } from '@clembo/core';
-import { type Problem, problemPlace, problemWords } from '@clembo/formats';
+import { dayOf, finishDayOf, isoDate, NONE, type Plan, type Schedule, schedulePlan } from '@clembo/core';
+import { findingRows } from '../findings';
 import type { Loaded } from '../load';
 
 /** Columns of the schedule as CSV and members of its JSON, in their order. */
@@ -20,7 +20,8 @@ const COLUMNS = [
 type Row = Record<(typeof COLUMNS)[number], string | number | boolean | null>;
 
 /** Computes a plan; dates are ISO, a finish is the day on which the work ends, float is in working days. */
-export function scheduleCommand({ plan, problems }: Loaded, asJson: boolean): string {
+export function scheduleCommand(loaded: Loaded, asJson: boolean): string {
+  const { plan } = loaded;
   const s = schedulePlan(plan);
   const rows = plan.activities.map((_, i) => scheduleRow(plan, s, i));
   if (!asJson) return toCsv(rows);
@@ -28,20 +29,13 @@ export function scheduleCommand({ plan, problems }: Loaded, asJson: boolean): st
   return `${JSON.stringify(
     {
       finish: finish === NONE ? null : isoDate(finishDayOf(finish)),
-      findings: [...problems.map(problemFinding), ...s.findings.map((f) => ({ ...f, message: wordsFor(f) }))],
+      findings: findingRows(loaded, s.findings),
       activities: rows,
     },
     null,
     1,
   )}\n`;
 }
-
-const problemFinding = (p: Problem) => ({
-  code: p.code,
-  severity: 'warning',
-  place: problemPlace(p),
-  message: problemWords(p),
-});
 
 function scheduleRow(plan: Plan, s: Schedule, i: number): Row {
   const a = plan.activities[i]!;

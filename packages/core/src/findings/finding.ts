@@ -42,9 +42,7 @@ export type FindingCode =
   | 'missingResource'
   | 'outOfSequence'
   | 'givenAgainstComputed'
-  | 'milestoneWithDuration'
-  | 'outOfRange'
-  | 'negativeDuration';
+  | 'milestoneWithDuration';
 
 /** What a finding says, in one sentence that names the thing and what to do about it. */
 export function wordsFor(finding: Finding): string {
@@ -114,10 +112,6 @@ export function wordsFor(finding: Finding): string {
       return `${list}: the given dates differ from the computed ones by a working day or more (up to ${fact('days')}).`;
     case 'milestoneWithDuration':
       return `${list}: a milestone with a duration. It is drawn as a milestone and its work still counts.`;
-    case 'outOfRange':
-      return `${list}: a date lies outside the years 1900 to 2299 and is left out.`;
-    case 'negativeDuration':
-      return `${list}: the duration is negative; it is read as nothing.`;
     case 'levelOfEffortOpen':
       return `${list}: supporting work without a start link and a finish link; its given dates are used.`;
   }

@@ -73,6 +73,9 @@ export const Activity = z.object({
   from: z.int().nullable().default(null),
   to: z.int().nullable().default(null),
   quantity: z.number().nullable().default(null),
+  /** Distance per working day of one crew, in the line's unit, and the number of crews. */
+  rate: z.number().min(0).nullable().default(null),
+  crews: z.number().min(0).nullable().default(null),
   notes: Text(10_000).default(''),
 });
 export type Activity = z.infer<typeof Activity>;

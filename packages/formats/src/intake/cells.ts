@@ -94,7 +94,8 @@ export class CellReader {
       duration = readDuration(text, this.map.durationUnit);
       this.durations.set(text, duration);
     }
-    if (duration === null || duration.amount < 0) this.problem('notADuration', row, field, text);
+    if (duration === null) this.problem('notADuration', row, field, text);
+    else if (duration.amount < 0) this.problem('negativeDuration', row, field, text);
     return duration !== null && duration.amount >= 0 ? duration : null;
   }
 }

@@ -294,6 +294,18 @@ export const TABLE_FIELDS = [
     'end chainage',
     'to ch',
   ),
+  field(
+    'rate',
+    'Rate (per working day)',
+    'number',
+    'rate',
+    'daily output',
+    'output',
+    'rate per day',
+    'production rate',
+    'output per day',
+  ),
+  field('crews', 'Crews', 'number', 'crews', 'number of crews', 'gangs'),
   field('quantity', 'Quantity', 'number', 'quantity', 'qty', 'menge'),
   field('notes', 'Notes', 'text', 'notes', 'note', 'comment', 'comments', 'remarks', 'bemerkung'),
 ] as const satisfies readonly TableField[];

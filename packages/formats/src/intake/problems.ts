@@ -3,6 +3,7 @@ export interface Problem {
   code:
     | 'notADate'
     | 'notADuration'
+    | 'negativeDuration'
     | 'notANumber'
     | 'notAPercent'
     | 'notYesNo'
@@ -44,9 +45,11 @@ export function problemWords(p: Problem): string {
   const v = `“${p.value.length > 60 ? `${p.value.slice(0, 57)}…` : p.value}”`;
   switch (p.code) {
     case 'notADate':
-      return `${v} is not a date. Expected a date such as 2026-09-14 or 14 Sep 2026; the cell is left empty.`;
+      return `${v} is not a date from 1900 to 2299. Expected a date such as 2026-09-14 or 14 Sep 2026; the cell is left empty.`;
     case 'notADuration':
       return `${v} is not a duration. Expected an amount such as 10, 10 d, 2 weeks or 16 h; the cell is left empty.`;
+    case 'negativeDuration':
+      return `${v} is a negative duration; work takes time forwards. The cell is left empty.`;
     case 'notANumber':
       return `${v} is not a number; the cell is left empty.`;
     case 'notAPercent':

@@ -316,6 +316,8 @@ function readAmounts(a: Activity, d: Draft, cells: CellReader): void {
   a.from = scaled('from', 1000);
   a.to = scaled('to', 1000);
   a.quantity = cells.number(d, 'quantity');
+  a.rate = positive(cells.number(d, 'rate'));
+  a.crews = positive(cells.number(d, 'crews'));
   const people = cells.text(d, 'responsible');
   if (people === '') return;
   a.responsible = people
