@@ -1,4 +1,9 @@
 import {
+  type ActivityTime,
+  activityTime,
+  type AssessmentPoint,
+  assessSchedule,
+  checkPlan,
   dayOf,
   finishDayOf,
   isMilestone,
@@ -8,6 +13,7 @@ import {
   percentByTime,
   type Schedule,
   schedulePlan,
+  wordsFor,
 } from '@clembo/core';
 import { writeSvg } from '@clembo/render/svg';
 import {
@@ -49,8 +55,16 @@ export interface LedgerRow {
   days: number | null;
   float: number | null;
   critical: boolean;
+  /** Working days by which the computed finish lies after the given one; null where one is missing. */
+  off: number | null;
   percent: number;
   codes: Record<string, string>;
+}
+
+/** What the checks say, in words. */
+export interface Checks {
+  findings: { code: string; severity: 'error' | 'warning' | 'note'; refs: string[]; words: string }[];
+  points: AssessmentPoint[];
 }
 
 /** The facts about one activity, as the margin shows them. */
@@ -116,6 +130,7 @@ export class PlanRoom {
     const { plan, schedule: s } = this.held;
     const { percent } = percentByTime(plan, s);
     const numbers = outlineNumbers(s.outline);
+    const time = activityTime(plan, s);
     const positions = new Map([...s.outline.order].map((i, k) => [i, k]));
     return [...s.outline.order].map((i) => {
       const a = plan.activities[i]!;
@@ -135,6 +150,7 @@ export class PlanRoom {
         days: a.duration === null || a.duration === 0 || s.outline.isSummary[i] ? null : round(a.duration / perDay),
         float: s.totalFloat[i] === NONE ? null : round(s.totalFloat[i]! / perDay),
         critical: s.critical[i] === 1,
+        off: this.offDays(time, i),
         percent: Math.round(percent[i]!),
         codes: a.codes,
       };
@@ -191,6 +207,16 @@ export class PlanRoom {
     };
   }
 
+  /** Findings about the data, the gravest first, and the 14-point assessment. */
+  checks(): Checks {
+    const { plan, schedule } = this.held;
+    const rank = { error: 0, warning: 1, note: 2 };
+    const findings = checkPlan(plan, schedule)
+      .map((f) => ({ code: f.code, severity: f.severity, refs: f.refs, words: wordsFor(f) }))
+      .sort((a, b) => rank[a.severity] - rank[b.severity]);
+    return { findings, points: assessSchedule(plan, schedule, null) };
+  }
+
   /** Activities whose name or reference holds the text. */
   find(text: string, limit: number): { ref: string; name: string }[] {
     const wanted = text.trim().toLowerCase();
@@ -202,6 +228,13 @@ export class PlanRoom {
       if (found.length === limit) break;
     }
     return found;
+  }
+
+  private offDays(time: ActivityTime, i: number): number | null {
+    const { plan, schedule: s } = this.held;
+    if (s.given.finish[i] === NONE || s.earlyFinish[i] === NONE || s.outline.isSummary[i] || plan.links.length === 0)
+      return null;
+    return round(time.daysBetween(i, s.given.finish[i]!, s.earlyFinish[i]!));
   }
 
   private startDay(i: number): number {

@@ -1,0 +1,115 @@
+'use client';
+import type { AssessmentPoint } from '@clembo/core';
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import type { Checks } from '@/workers/plan.worker';
+
+const SEVERITY_WORDS = { error: 'Must be mended', warning: 'Look at it', note: 'Worth knowing' } as const;
+const TONES = { error: 'text-madder', warning: 'text-ink', note: 'text-soft' } as const;
+const SHOWN_REFS = 12;
+
+/** The findings on the quality of the data, each with the rows it is about, and the 14-point assessment. */
+export function ChecksPanel({
+  checks,
+  onJump,
+  onClose,
+}: {
+  checks: Checks;
+  onJump: (ref: string) => void;
+  onClose: () => void;
+}) {
+  return (
+    <aside
+      aria-label="Checks"
+      className="w-[360px] shrink-0 overflow-auto border-t border-l border-line bg-paper px-4 py-3 text-[14.5px]"
+    >
+      <div className="flex items-center justify-between">
+        <h2 className="text-[17px] font-semibold">Checks</h2>
+        <button type="button" aria-label="Close the checks" className="rounded p-0.5 hover:bg-line" onClick={onClose}>
+          <X size={16} />
+        </button>
+      </div>
+      {checks.findings.length === 0 && <p className="mt-2 text-soft">Nothing to say about this plan.</p>}
+      {(['error', 'warning', 'note'] as const).map((severity) => {
+        const found = checks.findings.filter((f) => f.severity === severity);
+        if (found.length === 0) return null;
+        return (
+          <section key={severity} className="mt-3">
+            <h3 className="text-[13.5px] text-soft">{SEVERITY_WORDS[severity]}</h3>
+            <ul className="mt-1 space-y-2.5">
+              {found.map((f) => (
+                <li key={`${f.code} ${f.refs.join(' ')}`}>
+                  <p className={TONES[severity]}>{f.words}</p>
+                  <Rows refs={f.refs} onJump={onJump} />
+                </li>
+              ))}
+            </ul>
+          </section>
+        );
+      })}
+      <h3 className="mt-5 border-t border-line pt-3 font-semibold">14-point assessment</h3>
+      <ul className="mt-1.5">
+        {checks.points.map((p) => (
+          <Point key={p.name} point={p} onJump={onJump} />
+        ))}
+      </ul>
+    </aside>
+  );
+}
+
+function Rows({ refs, onJump }: { refs: string[]; onJump: (ref: string) => void }) {
+  const [all, setAll] = useState(false);
+  const list = [...new Set(refs)];
+  const shown = all ? list : list.slice(0, SHOWN_REFS);
+  return (
+    <p className="mt-0.5 flex flex-wrap gap-x-2 font-narrow">
+      {shown.map((ref) => (
+        <button key={ref} type="button" className="text-kelp hover:underline" onClick={() => onJump(ref)}>
+          {ref}
+        </button>
+      ))}
+      {shown.length < list.length && (
+        <button type="button" className="text-soft hover:underline" onClick={() => setAll(true)}>
+          and {list.length - shown.length} more
+        </button>
+      )}
+    </p>
+  );
+}
+
+/** A point with its measure against what is allowed; its rows open below it. */
+function Point({ point, onJump }: { point: AssessmentPoint; onJump: (ref: string) => void }) {
+  const [open, setOpen] = useState(false);
+  const percent = (v: number) => `${Math.round(v * 1000) / 10} %`;
+  const asShare = point.kind === 'atMost' || point.name === 'finish-to-start links';
+  const value =
+    point.value === null
+      ? '–'
+      : point.name === 'critical path test'
+        ? point.value === 1
+          ? 'holds'
+          : 'breaks'
+        : asShare
+          ? percent(point.value)
+          : point.value.toFixed(2);
+  const limit =
+    point.name === 'critical path test'
+      ? ''
+      : `${point.kind === 'atMost' ? '≤' : '≥'} ${asShare ? percent(point.threshold) : point.threshold}`;
+  return (
+    <li className="border-b border-line/60 py-1">
+      <button
+        type="button"
+        className="grid w-full grid-cols-[1fr_58px_58px] items-baseline gap-2 text-left disabled:cursor-default"
+        disabled={point.refs.length === 0}
+        aria-expanded={point.refs.length > 0 ? open : undefined}
+        onClick={() => setOpen((v) => !v)}
+      >
+        <span className="first-letter:uppercase">{point.name}</span>
+        <span className={`text-right font-semibold ${point.passes ? 'text-kelp' : 'text-madder'}`}>{value}</span>
+        <span className="text-right text-soft">{limit}</span>
+      </button>
+      {open && <Rows refs={point.refs} onJump={onJump} />}
+    </li>
+  );
+}
