@@ -19,3 +19,4 @@ export * from './linear/buffers';
 export * from './linear/flowline';
 export * from './schedule/paths';
 export { type ActivityTime, activityTime } from './schedule/workingDays';
+export { LiveSchedule } from './schedule/live';

@@ -1,44 +1,70 @@
+import type { Outline } from '../outline/outline';
 import type { Plan } from '../plan/schema';
 import { NONE } from './network';
 import type { Schedule } from './schedule';
 
-/**
- * Supporting work has no length of its own: it spans from the earliest start of what its start is linked to,
- * to the latest finish of what its finish is linked to. It is placed after everything else, so it drives
- * nothing, and it has no float. Where one side is open its given date is used, and a finding says so.
- */
-export function placeLevelsOfEffort(plan: Plan, s: Schedule): void {
-  const spans = new Map<number, { start: number; finish: number }>();
-  plan.activities.forEach((a, i) => {
-    if (a.kind === 'levelOfEffort' && !s.outline.isSummary[i]) spans.set(i, { start: NONE, finish: NONE });
+/** A link that says where supporting work begins or ends: at the start or the finish of another activity. */
+interface Anchor {
+  other: number;
+  side: 'start' | 'finish';
+  /** Which date of the other activity is meant. */
+  at: 'start' | 'finish';
+}
+
+/** Supporting work with what it hangs on. */
+export interface Support {
+  position: number;
+  anchors: Anchor[];
+}
+
+/** The supporting work of a plan. Links between two of its kind say nothing, since neither has a length of its own. */
+export function findSupport(plan: Plan, outline: Outline): Support[] {
+  const found = new Map<number, Support>();
+  plan.activities.forEach((a, position) => {
+    if (a.kind === 'levelOfEffort' && !outline.isSummary[position]) found.set(position, { position, anchors: [] });
   });
-  if (spans.size === 0) return;
-  const earlier = (a: number, b: number) => (a === NONE ? b : b === NONE ? a : Math.min(a, b));
+  if (found.size === 0) return [];
   for (const link of plan.links) {
-    const from = s.outline.indexOf.get(link.from);
-    const to = s.outline.indexOf.get(link.to);
+    const from = outline.indexOf.get(link.from);
+    const to = outline.indexOf.get(link.to);
     if (from === undefined || to === undefined || from === to) continue;
-    const after = spans.get(to);
-    if (after && !spans.has(from)) {
-      if (link.type === 'SS') after.start = earlier(after.start, s.earlyStart[from]!);
-      if (link.type === 'FS') after.start = earlier(after.start, s.earlyFinish[from]!);
-      if (link.type === 'FF') after.finish = Math.max(after.finish, s.earlyFinish[from]!);
+    const after = found.get(to);
+    if (after && !found.has(from)) {
+      if (link.type === 'SS') after.anchors.push({ other: from, side: 'start', at: 'start' });
+      if (link.type === 'FS') after.anchors.push({ other: from, side: 'start', at: 'finish' });
+      if (link.type === 'FF') after.anchors.push({ other: from, side: 'finish', at: 'finish' });
     }
-    const before = spans.get(from);
-    if (before && !spans.has(to)) {
-      if (link.type === 'FF') before.finish = Math.max(before.finish, s.earlyFinish[to]!);
-      if (link.type === 'FS') before.finish = Math.max(before.finish, s.earlyStart[to]!);
+    const before = found.get(from);
+    if (before && !found.has(to)) {
+      if (link.type === 'FF') before.anchors.push({ other: to, side: 'finish', at: 'finish' });
+      if (link.type === 'FS') before.anchors.push({ other: to, side: 'finish', at: 'start' });
     }
   }
-  const open: string[] = [];
-  for (const [i, span] of spans) {
-    if (span.start === NONE || span.finish === NONE) open.push(plan.activities[i]!.ref);
-    const start = span.start === NONE ? s.given.start[i]! : span.start;
-    const finish = span.finish === NONE ? s.given.finish[i]! : span.finish;
+  return [...found.values()];
+}
+
+/**
+ * Supporting work has no length of its own: it spans from the earliest start of what its start is linked to, to
+ * the latest finish of what its finish is linked to. It is placed after everything else, so it drives nothing,
+ * and it has no float. Where one side is open its given date is used. Returns the positions with an open side.
+ */
+export function placeSupport(s: Schedule): number[] {
+  const open: number[] = [];
+  for (const { position: i, anchors } of s.support) {
+    let [start, finish] = [NONE, NONE];
+    for (const { other, side, at } of anchors) {
+      const moment = at === 'start' ? s.earlyStart[other]! : s.earlyFinish[other]!;
+      if (moment === NONE) continue;
+      if (side === 'finish') finish = Math.max(finish, moment);
+      else start = start === NONE ? moment : Math.min(start, moment);
+    }
+    if (start === NONE || finish === NONE) open.push(i);
+    if (start === NONE) start = s.given.start[i]!;
+    if (finish === NONE) finish = s.given.finish[i]!;
     s.atFinish[i] = 1;
-    if (start === NONE || finish === NONE) continue;
-    s.earlyStart[i] = s.lateStart[i] = start;
-    s.earlyFinish[i] = s.lateFinish[i] = Math.max(start, finish);
+    const known = start !== NONE && finish !== NONE;
+    s.earlyStart[i] = s.lateStart[i] = known ? start : NONE;
+    s.earlyFinish[i] = s.lateFinish[i] = known ? Math.max(start, finish) : NONE;
   }
-  if (open.length > 0) s.findings.push({ code: 'levelOfEffortOpen', severity: 'warning', refs: open });
+  return open;
 }

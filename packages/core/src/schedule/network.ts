@@ -95,6 +95,27 @@ export function resolutionOf(plan: Plan): Resolution {
   return whole(plan.start) && whole(plan.statusDate) ? 'day' : 'minute';
 }
 
+/** Fields of an activity whose change leaves the network itself as it is: the same nodes, links and calendars. */
+export const FOLLOWED_FIELDS: ReadonlySet<keyof Activity> = new Set([
+  'duration',
+  'remaining',
+  'percent',
+  'constraint',
+  'deadline',
+  'name',
+  'codes',
+  'notes',
+  'responsible',
+  'effort',
+  'actualEffort',
+  'cost',
+  'actualCost',
+  'quantity',
+  'rate',
+  'crews',
+  'onHold',
+]);
+
 /** Slot that a start moment falls in. */
 export const startSlot = (moment: number, slotMinutes: number): number => Math.floor(moment / slotMinutes);
 /** Boundary that a finish moment stands for. */
@@ -199,27 +220,32 @@ export function buildNetwork(plan: Plan, outline: Outline): Network {
     if (network.linkType[l] === FS || network.linkType[l] === FF) heldByFinish[network.linkTo[l]!] = 1;
   }
   for (let v = 0; v < count; v++) {
-    const a = plan.activities[network.activityOf[v]!]!;
     network.calendar[v] = calendarAt[network.activityOf[v]!]!;
-    readNode(network, v, a, times[network.calendar[v]!]!, heldByFinish[v] === 1);
+    readNode(network, v, plan.activities[network.activityOf[v]!]!, heldByFinish[v] === 1);
   }
   return network;
 }
 
-function readNode(net: Network, v: number, a: Activity, time: WorkingTime, heldByFinish: boolean): void {
+/** Reads what the passes need of one activity; a node may be read again after its activity has changed. */
+export function readNode(net: Network, v: number, a: Activity, heldByFinish: boolean): void {
+  const time = net.times[net.calendar[v]!]!;
   const m = net.slotMinutes;
   const toSlots = (minutes: number) =>
     net.resolution === 'day' ? Math.round(minutes / time.spec.minutesPerDay) : minutes;
   const duration = durationSlots(a, time, m, toSlots);
   net.duration[v] = duration;
+  net.role[v] = WORK;
   // A point in time stands at the end of what leads to it; without that, at a beginning.
   if (duration === 0) net.role[v] = a.kind !== 'startMilestone' && heldByFinish ? FINISH_POINT : START_POINT;
-  if (a.actualStart !== null) net.actualStart[v] = startSlot(a.actualStart, m);
-  if (a.actualFinish !== null) net.actualFinish[v] = finishSlot(a.actualFinish, m);
+  net.actualStart[v] = a.actualStart === null ? NONE : startSlot(a.actualStart, m);
+  net.actualFinish[v] = a.actualFinish === null ? NONE : finishSlot(a.actualFinish, m);
   net.remaining[v] =
     a.remaining !== null
       ? toSlots(a.remaining)
       : duration - Math.floor((duration * Math.round((a.percent ?? 0) * 1000)) / 100_000);
+  for (const bound of [net.startNotBefore, net.finishNotBefore, net.fixedStart, net.fixedFinish]) bound[v] = NONE;
+  net.startNotAfter[v] = net.finishNotAfter[v] = FAR;
+  net.asLate[v] = 0;
   const { constraint } = a;
   if (!constraint) return;
   if (constraint.kind === 'asLateAsPossible') {

@@ -2,34 +2,37 @@ import type { Plan } from '../plan/schema';
 import { NONE } from './network';
 import type { Schedule } from './schedule';
 
+/** The pairs of dates that summaries roll up. */
+export const datePairs = (s: Schedule): [start: Int32Array, finish: Int32Array][] => [
+  [s.start, s.finish],
+  [s.earlyStart, s.earlyFinish],
+  [s.lateStart, s.lateFinish],
+  [s.given.start, s.given.finish],
+];
+
 /** Gives summaries the earliest start and the latest finish of what they contain, in every pair of dates. */
-export function rollUpDates(plan: Plan, s: Schedule): void {
-  const { order, parent, isSummary, children } = s.outline;
-  const pairs: [Int32Array, Int32Array][] = [
-    [s.start, s.finish],
-    [s.earlyStart, s.earlyFinish],
-    [s.lateStart, s.lateFinish],
-    [s.given.start, s.given.finish],
-  ];
+export function rollUpDates(s: Schedule): void {
+  const { order, isSummary, children } = s.outline;
+  const pairs = datePairs(s);
   for (let k = order.length - 1; k >= 0; k--) {
     const i = order[k]!;
-    const p = parent[i]!;
     if (isSummary[i]) s.atFinish[i] = 1;
-    if (p === -1) continue;
-    for (const [start, finish] of pairs) {
-      if (start[i] === NONE) continue;
-      start[p] = start[p] === NONE ? start[i]! : Math.min(start[p]!, start[i]!);
-      finish[p] = Math.max(finish[p]!, finish[i]!);
+    if (children[i]!.length > 0) rollUpInto(s, pairs, i);
+  }
+}
+
+/** Rolls up into one summary what is directly below it. */
+export function rollUpInto(s: Schedule, pairs: [Int32Array, Int32Array][], summary: number): void {
+  for (const [start, finish] of pairs) {
+    let [first, last] = [NONE, NONE];
+    for (const c of s.outline.children[summary]!) {
+      if (start[c] === NONE) continue;
+      first = first === NONE ? start[c]! : Math.min(first, start[c]!);
+      last = Math.max(last, finish[c]!);
     }
+    start[summary] = first;
+    finish[summary] = last;
   }
-  const without: string[] = [];
-  const reversed: string[] = [];
-  for (let i = 0; i < plan.activities.length; i++) {
-    if (s.start[i] === NONE && (children[i]!.length === 0 || !isSummary[i])) without.push(plan.activities[i]!.ref);
-    if (s.start[i] !== NONE && s.finish[i]! < s.start[i]!) reversed.push(plan.activities[i]!.ref);
-  }
-  if (without.length > 0) s.findings.push({ code: 'noDates', severity: 'warning', refs: without });
-  if (reversed.length > 0) s.findings.push({ code: 'finishBeforeStart', severity: 'error', refs: reversed });
 }
 
 /**

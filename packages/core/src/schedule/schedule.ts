@@ -4,11 +4,11 @@ import type { Plan } from '../plan/schema';
 import { isoDate, LAST_DAY, startOfDay } from '../time/civil';
 import { type Floats, floatNode, placeAsLate } from './float';
 import { type GivenDates, readGivenDates } from './given';
-import { placeLevelsOfEffort } from './levelOfEffort';
+import { findSupport, placeSupport, type Support } from './levelOfEffort';
 import { buildNetwork, type Network, NONE } from './network';
 import { type Adjacency, buildAdjacency, type Order, orderNodes } from './order';
 import { backwardNode, type Dates, emptyDates, forwardNode } from './passes';
-import { rollUpDates } from './rollup';
+import { datePairs, rollUpDates, rollUpInto } from './rollup';
 
 /**
  * What was computed for a plan, in arrays over the positions of `plan.activities`. Moments are minutes since
@@ -21,6 +21,7 @@ export interface Schedule {
   order: Order;
   nodeDates: Dates;
   floats: Floats;
+  support: Support[];
   /** The dates that exhibits show: as given or computed, as the plan says; summaries are rolled up. */
   start: Int32Array;
   finish: Int32Array;
@@ -89,6 +90,7 @@ function collect(
     order,
     nodeDates: dates,
     floats,
+    support: findSupport(plan, outline),
     start: ints(),
     finish: ints(),
     given: readGivenDates(plan, outline, network),
@@ -100,66 +102,117 @@ function collect(
     freeFloat: ints(),
     critical: new Uint8Array(n),
     atFinish: new Uint8Array(n),
-    planFinish: dates.finish === NONE ? NONE : dates.finish * network.slotMinutes,
-    findings: [...outline.findings, ...network.findings],
+    planFinish: finishOf(network, dates),
+    findings: [],
   };
-  for (const loop of order.loops) {
-    schedule.findings.push({ code: 'loop', severity: 'error', refs: loop.map((v) => refOf(plan, network, v)) });
-  }
-  for (let v = 0; v < network.count; v++) if (!order.blocked[v]) readNode(plan, schedule, v);
-  placeLevelsOfEffort(plan, schedule);
-  chooseDates(plan, schedule);
-  rollUpDates(plan, schedule);
+  for (let v = 0; v < network.count; v++) if (!order.blocked[v]) takeDates(plan, schedule, v);
+  placeSupport(schedule);
+  for (let i = 0; i < n; i++) chooseDates(plan, schedule, i);
+  rollUpDates(schedule);
+  schedule.findings = findingsOf(plan, schedule);
   return schedule;
 }
 
-const refOf = (plan: Plan, network: Network, v: number): string => plan.activities[network.activityOf[v]!]!.ref;
+const finishOf = (network: Network, dates: Dates): number =>
+  dates.finish === NONE ? NONE : dates.finish * network.slotMinutes;
 
-function readNode(plan: Plan, s: Schedule, v: number): void {
+/** Brings what was computed for a node to its activity: slots to moments, float to working minutes. */
+function takeDates(plan: Plan, s: Schedule, v: number): void {
   const { network: net, nodeDates: dates, floats } = s;
   const i = net.activityOf[v]!;
   const m = net.slotMinutes;
-  const time = net.times[net.calendar[v]!]!;
-  const minutes = net.resolution === 'day' ? time.spec.minutesPerDay : 1;
   s.earlyStart[i] = dates.earlyStart[v]! * m;
   s.earlyFinish[i] = dates.earlyFinish[v]! * m;
   s.lateStart[i] = dates.lateStart[v]! * m;
   s.lateFinish[i] = dates.lateFinish[v]! * m;
   s.atFinish[i] = dates.atFinish[v]!;
-  if (floats.total[v] !== NONE) {
-    s.totalFloat[i] = floats.total[v]! * minutes;
-    s.freeFloat[i] = floats.free[v]! * minutes;
-    s.critical[i] = s.totalFloat[i]! <= plan.criticalFloat ? 1 : 0;
-  }
-  if (s.earlyFinish[i]! > startOfDay(LAST_DAY)) {
-    s.findings.push({ code: 'beyondCalendar', severity: 'error', refs: [plan.activities[i]!.ref] });
-  }
-  const late = time.between(dates.earlyFinish[v]!, dates.logicFinish[v]!);
-  if (late > 0) {
-    const day = (x: number) => isoDate(Math.floor((x * m - dates.atFinish[v]!) / 1440));
-    s.findings.push({
-      code: 'fixedDateConflict',
-      severity: 'warning',
-      refs: [plan.activities[i]!.ref],
-      facts: {
-        fixed: day(dates.earlyFinish[v]!),
-        logic: day(dates.logicFinish[v]!),
-        days: Math.round(((late * minutes) / time.spec.minutesPerDay) * 100) / 100,
-      },
-    });
-  }
+  const minutes = net.resolution === 'day' ? net.times[net.calendar[v]!]!.spec.minutesPerDay : 1;
+  const known = floats.total[v] !== NONE;
+  s.totalFloat[i] = known ? floats.total[v]! * minutes : NONE;
+  s.freeFloat[i] = known ? floats.free[v]! * minutes : NONE;
+  s.critical[i] = known && s.totalFloat[i]! <= plan.criticalFloat ? 1 : 0;
 }
 
 /** Shown dates: given ones where the plan trusts its source and has them, computed ones otherwise. */
-function chooseDates(plan: Plan, s: Schedule): void {
-  for (let i = 0; i < plan.activities.length; i++) {
-    const trusted = plan.source === 'given' && s.given.start[i] !== NONE;
-    s.start[i] = trusted ? s.given.start[i]! : s.earlyStart[i]!;
-    s.finish[i] = trusted ? s.given.finish[i]! : s.earlyFinish[i]!;
-    if (!trusted && s.start[i] === NONE && s.given.start[i] !== NONE) {
-      s.start[i] = s.given.start[i]!;
-      s.finish[i] = s.given.finish[i]!;
-    }
-    if (trusted) s.atFinish[i] = s.given.atFinish[i]!;
+function chooseDates(plan: Plan, s: Schedule, i: number): void {
+  const given = s.given.start[i] !== NONE;
+  const useGiven = given && (plan.source === 'given' || s.earlyStart[i] === NONE);
+  s.start[i] = useGiven ? s.given.start[i]! : s.earlyStart[i]!;
+  s.finish[i] = useGiven ? s.given.finish[i]! : s.earlyFinish[i]!;
+  if (useGiven) s.atFinish[i] = s.given.atFinish[i]!;
+}
+
+/**
+ * After some nodes were computed again: brings their dates to their activities, places supporting work and rolls
+ * up what lies above them. Part of the incremental schedule.
+ */
+export function takeChanges(plan: Plan, s: Schedule, nodes: Iterable<number>): void {
+  const above = new Set<number>();
+  const note = (i: number) => {
+    for (let p = s.outline.parent[i]!; p !== -1 && !above.has(p); p = s.outline.parent[p]!) above.add(p);
+  };
+  for (const v of nodes) {
+    takeDates(plan, s, v);
+    chooseDates(plan, s, s.network.activityOf[v]!);
+    note(s.network.activityOf[v]!);
   }
+  placeSupport(s);
+  for (const { position } of s.support) {
+    chooseDates(plan, s, position);
+    note(position);
+  }
+  const pairs = datePairs(s);
+  // Deepest groups first, since each rolls up what is directly below it.
+  for (const p of [...above].sort((a, b) => s.outline.level[b]! - s.outline.level[a]!)) rollUpInto(s, pairs, p);
+  s.planFinish = finishOf(s.network, s.nodeDates);
+}
+
+/** All that the schedule has to say about the data. */
+export function findingsOf(plan: Plan, s: Schedule): Finding[] {
+  const { outline, network: net, order, nodeDates: dates } = s;
+  const ref = (i: number) => plan.activities[i]!.ref;
+  const findings: Finding[] = [...outline.findings, ...net.findings];
+  for (const loop of order.loops)
+    findings.push({ code: 'loop', severity: 'error', refs: loop.map((v) => ref(net.activityOf[v]!)) });
+  const beyond: string[] = [];
+  for (let v = 0; v < net.count; v++) {
+    if (order.blocked[v]) continue;
+    const i = net.activityOf[v]!;
+    if (s.earlyFinish[i]! > startOfDay(LAST_DAY)) beyond.push(ref(i));
+    if (dates.logicFinish[v]! > dates.earlyFinish[v]!) findings.push(...fixedConflict(s, v, ref(i)));
+  }
+  if (beyond.length > 0) findings.push({ code: 'beyondCalendar', severity: 'error', refs: beyond });
+  const open = s.support.filter(
+    ({ position: i, anchors }) =>
+      !(['start', 'finish'] as const).every((side) =>
+        anchors.some((a) => a.side === side && s.earlyStart[a.other] !== NONE),
+      ) || s.earlyStart[i] === NONE,
+  );
+  if (open.length > 0)
+    findings.push({ code: 'levelOfEffortOpen', severity: 'warning', refs: open.map((x) => ref(x.position)) });
+  const without = plan.activities.filter(
+    (_, i) => s.start[i] === NONE && (outline.children[i]!.length === 0 || !outline.isSummary[i]),
+  );
+  if (without.length > 0) findings.push({ code: 'noDates', severity: 'warning', refs: without.map((a) => a.ref) });
+  const reversed = plan.activities.filter((_, i) => s.start[i] !== NONE && s.finish[i]! < s.start[i]!);
+  if (reversed.length > 0)
+    findings.push({ code: 'finishBeforeStart', severity: 'error', refs: reversed.map((a) => a.ref) });
+  return findings;
+}
+
+/** A fixed date that the logic passes, with the size of the conflict. */
+function fixedConflict({ network: net, nodeDates: dates }: Schedule, v: number, ref: string): Finding[] {
+  const time = net.times[net.calendar[v]!]!;
+  const late = time.between(dates.earlyFinish[v]!, dates.logicFinish[v]!);
+  if (late <= 0) return [];
+  const day = (x: number) => isoDate(Math.floor((x * net.slotMinutes - dates.atFinish[v]!) / 1440));
+  const days = net.resolution === 'day' ? late : Math.round((100 * late) / time.spec.minutesPerDay) / 100;
+  return [
+    {
+      code: 'fixedDateConflict',
+      severity: 'warning',
+      refs: [ref],
+      facts: { fixed: day(dates.earlyFinish[v]!), logic: day(dates.logicFinish[v]!), days },
+    },
+  ];
 }

@@ -1,0 +1,207 @@
+import type { Finding } from '../findings/finding';
+import type { Activity, Plan } from '../plan/schema';
+import { floatNode } from './float';
+import { FF, FS, FOLLOWED_FIELDS, NONE, readNode } from './network';
+import { backwardNode, forwardNode } from './passes';
+import { findingsOf, type Schedule, schedulePlan, takeChanges } from './schedule';
+
+/**
+ * A schedule that follows edits: after a change of one activity only what is affected is computed again, with the
+ * result of a full run. Nodes wait in a set of bits by their place in the order, so each is computed once, after
+ * everything it depends on; where its dates turn out as they were, nothing behind it is touched.
+ */
+export class LiveSchedule {
+  private held: Schedule;
+  private rank: Int32Array;
+  private fresh = true;
+
+  /** The plan as it stands; its list of activities belongs to this object. */
+  readonly plan: Plan;
+
+  constructor(plan: Plan) {
+    this.plan = { ...plan, activities: [...plan.activities] };
+    this.held = schedulePlan(this.plan);
+    this.rank = this.rankNodes();
+  }
+
+  get schedule(): Schedule {
+    return this.held;
+  }
+
+  /** Findings of the schedule as it stands. */
+  get findings(): Finding[] {
+    if (!this.fresh) this.held.findings = findingsOf(this.plan, this.held);
+    this.fresh = true;
+    return this.held.findings;
+  }
+
+  /**
+   * Changes an activity. Durations, remaining durations, percents and constraints are followed step by step; every
+   * other change, and one that changes how finely the plan is computed, is a full run.
+   * @returns how many nodes were computed again
+   */
+  change(position: number, part: Partial<Activity>): number {
+    const before = this.plan.activities[position];
+    if (!before) throw new RangeError(`there is no activity at position ${position}`);
+    const after = { ...before, ...part };
+    this.plan.activities[position] = after;
+    const v = this.held.network.nodeOf[position]!;
+    if (v < 0 || !this.canFollow(before, after, v)) return this.runFully();
+    return this.follow(v);
+  }
+
+  private runFully(): number {
+    this.held = schedulePlan(this.plan);
+    this.rank = this.rankNodes();
+    this.fresh = true;
+    return this.held.network.count;
+  }
+
+  private rankNodes(): Int32Array {
+    const rank = new Int32Array(this.held.network.count).fill(-1);
+    this.held.order.sequence.forEach((v, k) => {
+      rank[v] = k;
+    });
+    return rank;
+  }
+
+  private canFollow(before: Activity, after: Activity, v: number): boolean {
+    const { network: net } = this.held;
+    if (this.rank[v]! < 0 || net.asLate.includes(1) || after.constraint?.kind === 'asLateAsPossible') return false;
+    for (const key of Object.keys(after) as (keyof Activity)[]) {
+      if (before[key] !== after[key] && !FOLLOWED_FIELDS.has(key)) return false;
+    }
+    if (before.duration === null || after.duration === null) return false;
+    // A given date that is completed from the duration moves with it.
+    const dates = [after.actualStart ?? after.start, after.actualFinish ?? after.finish].filter(
+      (d) => d !== null,
+    ).length;
+    if (dates === 1 && before.duration !== after.duration) return false;
+    if (net.resolution === 'minute') return this.plan.inHours;
+    const perDay = net.times[net.calendar[v]!]!.spec.minutesPerDay;
+    return (
+      after.duration % perDay === 0 &&
+      (after.remaining ?? 0) % perDay === 0 &&
+      (after.constraint?.moment ?? 0) % 1440 === 0
+    );
+  }
+
+  private follow(v: number): number {
+    const { network: net, adjacency: adj, order, nodeDates: dates, floats } = this.held;
+    const { sequence, blocked } = order;
+    let heldByFinish = false;
+    for (let k = adj.intoAt[v]!; k < adj.intoAt[v + 1]!; k++) {
+      const type = net.linkType[adj.into[k]!]!;
+      if (type === FS || type === FF) heldByFinish = true;
+    }
+    readNode(net, v, this.plan.activities[net.activityOf[v]!]!, heldByFinish);
+
+    const waiting = new BitSet(sequence.length);
+    const touched = new Set<number>([v]);
+    const moved: number[] = [];
+    let mayEndEarlier = false;
+    let finish = dates.finish;
+    waiting.add(this.rank[v]!);
+    for (let k = waiting.next(0); k >= 0; k = waiting.next(k)) {
+      waiting.delete(k);
+      const u = sequence[k]!;
+      const [start, end, logic, side] = [
+        dates.earlyStart[u]!,
+        dates.earlyFinish[u]!,
+        dates.logicFinish[u]!,
+        dates.atFinish[u]!,
+      ];
+      forwardNode(net, adj, dates, u);
+      if (
+        start === dates.earlyStart[u] &&
+        end === dates.earlyFinish[u] &&
+        logic === dates.logicFinish[u] &&
+        side === dates.atFinish[u]
+      )
+        continue;
+      moved.push(u);
+      if (end === dates.finish && dates.earlyFinish[u]! < end) mayEndEarlier = true;
+      finish = Math.max(finish, dates.earlyFinish[u]!);
+      for (let i = adj.outAt[u]!; i < adj.outAt[u + 1]!; i++) waiting.add(this.rank[net.linkTo[adj.out[i]!]!]!);
+    }
+    if (mayEndEarlier && finish === dates.finish) {
+      finish = NONE;
+      for (let k = 0; k < sequence.length; k++) finish = Math.max(finish, dates.earlyFinish[sequence[k]!]!);
+    }
+
+    const endMoves = finish !== dates.finish;
+    dates.finish = finish;
+    if (endMoves) {
+      // The end of the plan bounds everything that is not done.
+      for (let k = sequence.length - 1; k >= 0; k--) backwardNode(net, adj, dates, sequence[k]!, blocked);
+      for (let k = sequence.length - 1; k >= 0; k--) floatNode(net, adj, dates, floats, sequence[k]!, blocked);
+      takeChanges(this.plan, this.held, sequence);
+      this.fresh = false;
+      return sequence.length;
+    }
+
+    waiting.add(this.rank[v]!);
+    for (const u of moved) {
+      touched.add(u);
+      waiting.add(this.rank[u]!);
+    }
+    for (let k = waiting.previous(sequence.length - 1); k >= 0; k = waiting.previous(k)) {
+      waiting.delete(k);
+      const u = sequence[k]!;
+      const [start, end] = [dates.lateStart[u]!, dates.lateFinish[u]!];
+      backwardNode(net, adj, dates, u, blocked);
+      if (start === dates.lateStart[u] && end === dates.lateFinish[u]) continue;
+      touched.add(u);
+      for (let i = adj.intoAt[u]!; i < adj.intoAt[u + 1]!; i++) waiting.add(this.rank[net.linkFrom[adj.into[i]!]!]!);
+    }
+    // Slack and free float of a predecessor hang on the early dates of what follows it.
+    for (const u of [v, ...moved])
+      for (let i = adj.intoAt[u]!; i < adj.intoAt[u + 1]!; i++) touched.add(net.linkFrom[adj.into[i]!]!);
+    for (const u of touched) floatNode(net, adj, dates, floats, u, blocked);
+    takeChanges(this.plan, this.held, touched);
+    this.fresh = false;
+    return touched.size;
+  }
+}
+
+/** A set of small whole numbers that can be walked upwards and downwards. */
+class BitSet {
+  private readonly words: Int32Array;
+
+  constructor(size: number) {
+    this.words = new Int32Array((size >> 5) + 1);
+  }
+
+  /** Numbers below 0 are no members and are passed over. */
+  add(n: number): void {
+    if (n >= 0) this.words[n >> 5]! |= 1 << (n & 31);
+  }
+
+  delete(n: number): void {
+    this.words[n >> 5]! &= ~(1 << (n & 31));
+  }
+
+  /** The least member at or above n, or -1. */
+  next(n: number): number {
+    let w = n >> 5;
+    let word = this.words[w]! & (-1 << (n & 31));
+    while (word === 0) {
+      if (++w >= this.words.length) return -1;
+      word = this.words[w]!;
+    }
+    return (w << 5) + 31 - Math.clz32(word & -word);
+  }
+
+  /** The greatest member at or below n, or -1. */
+  previous(n: number): number {
+    if (n < 0) return -1;
+    let w = n >> 5;
+    const bit = n & 31;
+    let word = this.words[w]! & (bit === 31 ? -1 : (1 << (bit + 1)) - 1);
+    while (word === 0) {
+      if (--w < 0) return -1;
+      word = this.words[w]!;
+    }
+    return (w << 5) + 31 - Math.clz32(word);
+  }
+}
