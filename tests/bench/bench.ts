@@ -15,30 +15,9 @@ import {
   TimelineBrief,
 } from '@clembo/scene';
 import metrics from '@clembo/scene/metrics.json' with { type: 'json' };
+import { benchEngine } from './engine';
+import { report, sideBySide } from './sideBySide';
 import { randomPlan } from '../../packages/scene/tests/fixtures';
-
-/** Medians in milliseconds of several works, run in turn so that all feel the same machine. */
-export function sideBySide(works: Record<string, () => unknown>, rounds = 9): Record<string, number> {
-  const times: Record<string, number[]> = Object.fromEntries(Object.keys(works).map((k) => [k, []]));
-  for (const work of Object.values(works)) work();
-  for (let r = 0; r < rounds; r++) {
-    for (const [name, work] of Object.entries(works)) {
-      const begin = performance.now();
-      work();
-      times[name]!.push(performance.now() - begin);
-    }
-  }
-  return Object.fromEntries(Object.entries(times).map(([k, t]) => [k, t.sort((a, b) => a - b)[t.length >> 1]!]));
-}
-
-export function report(title: string, medians: Record<string, number>, base: string): void {
-  console.log(`\n${title}`);
-  for (const [name, ms] of Object.entries(medians)) {
-    console.log(
-      `  ${name.padEnd(58)} ${ms.toFixed(2).padStart(9)} ms   ${(ms / medians[base]!).toFixed(2).padStart(7)} ×`,
-    );
-  }
-}
 
 interface Label {
   x0: number;
@@ -174,6 +153,7 @@ function benchIntake(): void {
   );
 }
 
+benchEngine();
 benchCompose();
 benchPacking();
 benchIntake();

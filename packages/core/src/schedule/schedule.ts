@@ -53,23 +53,22 @@ export function schedulePlan(plan: Plan): Schedule {
   const network = buildNetwork(plan, outline);
   const adjacency = buildAdjacency(network);
   const order = orderNodes(network, adjacency);
-  const dates = emptyDates(network.count);
-  const floats: Floats = {
-    total: new Int32Array(network.count).fill(NONE),
-    free: new Int32Array(network.count).fill(NONE),
-    slack: new Int32Array(network.linkCount).fill(NONE),
-  };
-  runPasses(network, adjacency, order, dates, floats);
+  const { dates, floats } = computeDates(network, adjacency, order);
   return collect(plan, outline, network, adjacency, order, dates, floats);
 }
 
-function runPasses(network: Network, adjacency: Adjacency, order: Order, dates: Dates, floats: Floats): void {
+/** The passes over an ordered network: forward, backward, as late as possible, float. */
+export function computeDates(network: Network, adjacency: Adjacency, order: Order): { dates: Dates; floats: Floats } {
+  const dates = emptyDates(network.count);
+  const ints = (length: number) => new Int32Array(length).fill(NONE);
+  const floats: Floats = { total: ints(network.count), free: ints(network.count), slack: ints(network.linkCount) };
   const { sequence, blocked } = order;
   for (let k = 0; k < sequence.length; k++) forwardNode(network, adjacency, dates, sequence[k]!);
   for (let k = 0; k < sequence.length; k++) dates.finish = Math.max(dates.finish, dates.earlyFinish[sequence[k]!]!);
   for (let k = sequence.length - 1; k >= 0; k--) backwardNode(network, adjacency, dates, sequence[k]!, blocked);
   if (network.asLate.includes(1)) placeAsLate(network, adjacency, dates, sequence, blocked);
   for (let k = 0; k < sequence.length; k++) floatNode(network, adjacency, dates, floats, sequence[k]!, blocked);
+  return { dates, floats };
 }
 
 function collect(
