@@ -54,7 +54,8 @@ export class WorkingTime {
   /** How many working slots lie before slot x. */
   rank(x: number): number {
     if (this.slotsPerDay === 1) {
-      const d = this.inTable(x);
+      let d = x - this.firstDay;
+      if (d < 0 || d >= this.dayCount) d = this.inTable(x); // which may move the table's base
       return this.base + this.before[d]!;
     }
     const day = Math.floor(x / MINUTES_PER_DAY);

@@ -13,20 +13,30 @@ export interface Outline {
   order: Int32Array;
   children: number[][];
   roots: number[];
+  /** 1 for an activity whose reference stands before it already. */
+  isDouble: Uint8Array;
   /** True for a row that holds others. */
   isSummary: boolean[];
   findings: Finding[];
 }
+
+/** Shared by all that hold nothing, so that a list is made only for summaries. */
+const CHILDLESS: number[] = [];
+Object.freeze(CHILDLESS);
 
 /** Builds the outline. Parents that are missing, or that run in a circle, put their activities at the top level. */
 export function buildOutline(plan: Plan): Outline {
   const n = plan.activities.length;
   const indexOf = new Map<string, number>();
   const times = new Map<string, number>();
-  plan.activities.forEach((a, i) => {
-    if (indexOf.has(a.ref)) times.set(a.ref, (times.get(a.ref) ?? 1) + 1);
-    else indexOf.set(a.ref, i);
-  });
+  const isDouble = new Uint8Array(n);
+  for (let i = 0; i < n; i++) {
+    const { ref } = plan.activities[i]!;
+    if (indexOf.has(ref)) {
+      times.set(ref, (times.get(ref) ?? 1) + 1);
+      isDouble[i] = 1;
+    } else indexOf.set(ref, i);
+  }
   const findings: Finding[] = [...times].map(([ref, count]) => ({
     code: 'duplicateReference',
     severity: 'error',
@@ -47,9 +57,14 @@ export function buildOutline(plan: Plan): Outline {
   }
   cutParentLoops(plan, parent, findings);
 
-  const children: number[][] = Array.from({ length: n }, () => []);
+  const children: number[][] = new Array(n).fill(CHILDLESS);
   const roots: number[] = [];
-  for (let i = 0; i < n; i++) (parent[i] === -1 ? roots : children[parent[i]!]!).push(i);
+  for (let i = 0; i < n; i++) {
+    const p = parent[i]!;
+    if (p === -1) roots.push(i);
+    else if (children[p] === CHILDLESS) children[p] = [i];
+    else children[p]!.push(i);
+  }
 
   const level = new Int32Array(n);
   const order = new Int32Array(n);
@@ -61,7 +76,7 @@ export function buildOutline(plan: Plan): Outline {
     for (let c = children[i]!.length - 1; c >= 0; c--) stack.push(children[i]![c]!);
   }
   const isSummary = plan.activities.map((a, i) => children[i]!.length > 0 || a.kind === 'summary');
-  return { indexOf, parent, level, order, children, roots, isSummary, findings };
+  return { indexOf, parent, level, order, children, roots, isDouble, isSummary, findings };
 }
 
 function cutParentLoops(plan: Plan, parent: Int32Array, findings: Finding[]): void {

@@ -24,35 +24,31 @@ export function floatNode(
 ): void {
   const time = net.times[net.calendar[v]!]!;
   const complete = net.actualFinish[v] !== NONE;
-  floats.total[v] = complete ? NONE : time.rank(dates.lateFinish[v]!) - time.rank(dates.logicFinish[v]!);
+  const end = time.rank(dates.earlyFinish[v]!);
+  const logicEnd = dates.logicFinish[v] === dates.earlyFinish[v] ? end : time.rank(dates.logicFinish[v]!);
+  const total = time.rank(dates.lateFinish[v]!) - logicEnd;
+  floats.total[v] = complete ? NONE : total;
+  // Work ends at a boundary, a point at a beginning stands on a slot of its own.
+  const endsAtBoundary = net.duration[v]! > 0 || dates.atFinish[v] === 1;
   let free = FAR;
   for (let k = adj.outAt[v]!; k < adj.outAt[v + 1]!; k++) {
     const link = adj.out[k]!;
     const w = net.linkTo[link]!;
     if (skip[w]) continue;
-    const slack = linkSlack(net, dates, link);
+    const type = net.linkType[link]!;
+    const begins = net.actualStart[w] === NONE ? dates.earlyStart[w]! : resumeOf(net, dates, w);
+    const x = laggedBack(net, link, type === FS || type === SS ? begins : dates.earlyFinish[w]!);
+    // The last boundary at or before x has the rank of x, the last slot one less than that of the slot behind x.
+    const slack =
+      type === FS || type === FF
+        ? (endsAtBoundary ? time.rank(x) : time.rank(x + 1) - 1) - end
+        : time.rank(x + 1) - 1 - time.rank(dates.earlyStart[v]!);
     floats.slack[link] = slack;
-    if (net.actualFinish[w] === NONE && slack < free) free = slack;
+    if (slack < free && net.actualFinish[w] === NONE) free = slack;
   }
-  if (free === FAR) free = time.between(dates.earlyFinish[v]!, dates.finish);
+  if (free === FAR) free = time.rank(dates.finish) - end;
   // What may slip without moving a successor may not slip past the end of the plan either.
-  const total = floats.total[v]!;
   floats.free[v] = complete ? NONE : total >= 0 && total < free ? total : free;
-}
-
-/** Slack of one link in the predecessor's working time, against the successor's early dates. */
-function linkSlack(net: Network, dates: Dates, link: number): number {
-  const u = net.linkFrom[link]!;
-  const w = net.linkTo[link]!;
-  const type = net.linkType[link]!;
-  const time = net.times[net.calendar[u]!]!;
-  const remainderStart = net.actualStart[w] !== NONE ? resumeOf(net, dates, w) : dates.earlyStart[w]!;
-  const x = laggedBack(net, link, type === FS || type === SS ? remainderStart : dates.earlyFinish[w]!);
-  if (type === FS || type === FF) {
-    const last = net.duration[u]! > 0 || dates.atFinish[u] ? time.lastFinish(x) : time.lastStart(x);
-    return time.rank(last) - time.rank(dates.earlyFinish[u]!);
-  }
-  return time.rank(time.lastStart(x)) - time.rank(dates.earlyStart[u]!);
 }
 
 /** The slot at which the remaining work of an activity in progress begins. */

@@ -66,31 +66,42 @@ export interface Network {
   findings: Finding[];
 }
 
-/** The resolution that represents a plan exactly: days when nothing in it is finer than a day. */
-export function resolutionOf(plan: Plan): Resolution {
-  if (plan.inHours) return 'minute';
-  const perDay = new Map(plan.calendars.map((c) => [c.id, c.minutesPerDay]));
-  const own = perDay.get(plan.calendar) ?? 480;
-  const whole = (moment: number | null) => moment === null || moment % MINUTES_PER_DAY === 0;
-  for (const a of plan.activities) {
-    const day = (a.calendar === null ? own : perDay.get(a.calendar)) ?? own;
-    if ((a.duration ?? 0) % day !== 0 || (a.remaining ?? 0) % day !== 0) return 'minute';
-    if (!whole(a.actualStart) || !whole(a.actualFinish) || !whole(a.start) || !whole(a.finish)) return 'minute';
-    if (!whole(a.constraint?.moment ?? null)) return 'minute';
+/** Positions of the ends of every link in `plan.activities`; -1 where the plan has none by that reference. */
+export interface LinkEnds {
+  from: Int32Array;
+  to: Int32Array;
+}
+
+function findLinkEnds(plan: Plan, outline: Outline): LinkEnds {
+  const n = plan.links.length;
+  const ends: LinkEnds = { from: new Int32Array(n), to: new Int32Array(n) };
+  const { indexOf } = outline;
+  for (let l = 0; l < n; l++) {
+    const link = plan.links[l]!;
+    ends.from[l] = indexOf.get(link.from) ?? -1;
+    // Sources list the predecessors of an activity together: its reference is looked up once.
+    ends.to[l] = l > 0 && link.to === plan.links[l - 1]!.to ? ends.to[l - 1]! : (indexOf.get(link.to) ?? -1);
   }
-  let calendarOf: Map<string, number> | null = null;
-  for (const l of plan.links) {
-    if (l.lag === 0) continue;
-    calendarOf ??= new Map(
-      plan.activities.map((a) => [a.ref, (a.calendar === null ? own : perDay.get(a.calendar)) ?? own]),
-    );
-    const day =
-      l.lagCalendar === 'elapsed'
-        ? MINUTES_PER_DAY
-        : l.lagCalendar === 'plan'
-          ? own
-          : (calendarOf.get(l.lagCalendar === 'successor' ? l.to : l.from) ?? own);
-    if (l.lag % day !== 0) return 'minute';
+  return ends;
+}
+
+/** The resolution that represents a plan exactly: days when nothing in it is finer than a day. */
+function resolutionOf(plan: Plan, ends: LinkEnds, positions: CalendarPositions): Resolution {
+  if (plan.inHours) return 'minute';
+  const perDay = plan.calendars.map((c) => c.minutesPerDay);
+  const whole = (moment: number | null) => moment === null || moment % MINUTES_PER_DAY === 0;
+  for (let i = 0; i < plan.activities.length; i++) {
+    const a = plan.activities[i]!;
+    const day = perDay[positions.of[i]!]!;
+    if ((a.duration ?? 0) % day !== 0 || (a.remaining ?? 0) % day !== 0) return 'minute';
+    if (!whole(a.start) || !whole(a.finish) || !whole(a.actualStart) || !whole(a.actualFinish)) return 'minute';
+    if (a.constraint !== null && !whole(a.constraint.moment)) return 'minute';
+  }
+  for (let l = 0; l < plan.links.length; l++) {
+    const link = plan.links[l]!;
+    if (link.lag === 0 || ends.from[l]! < 0 || ends.to[l]! < 0) continue;
+    const clock = lagClock(link, ends.from[l]!, ends.to[l]!, positions);
+    if (link.lag % (clock === ELAPSED ? MINUTES_PER_DAY : perDay[clock]!) !== 0) return 'minute';
   }
   return whole(plan.start) && whole(plan.statusDate) ? 'day' : 'minute';
 }
@@ -133,49 +144,48 @@ export function defaultStart(plan: Plan): number {
   return plan.statusDate ?? dayFromCivil(2000, 1, 3) * MINUTES_PER_DAY;
 }
 
-/** The calendars of a plan, compiled, with their positions by id. */
-export interface Calendars {
-  times: WorkingTime[];
-  indexOf: Map<string, number>;
-  /** Position of the plan's own calendar. */
+/** Positions in `plan.calendars`: of the plan's own calendar, and of that of every activity. */
+interface CalendarPositions {
   own: number;
+  of: Uint16Array;
 }
 
-export function compileCalendars(plan: Plan, resolution: Resolution, findings: Finding[]): Calendars {
+function findCalendars(plan: Plan, findings: Finding[]): CalendarPositions {
+  const indexOf = new Map(plan.calendars.map((c, i) => [c.id, i]));
+  const own = indexOf.get(plan.calendar) ?? 0;
+  const of = new Uint16Array(plan.activities.length).fill(own);
+  const missing = new Map<string, string[]>();
+  for (let i = 0; i < plan.activities.length; i++) {
+    const { calendar, ref } = plan.activities[i]!;
+    if (calendar === null) continue;
+    const at = indexOf.get(calendar);
+    if (at !== undefined) of[i] = at;
+    else if (missing.has(calendar)) missing.get(calendar)!.push(ref);
+    else missing.set(calendar, [ref]);
+  }
+  for (const [calendar, refs] of missing)
+    findings.push({ code: 'calendarMissing', severity: 'warning', refs, facts: { calendar } });
+  return { own, of };
+}
+
+/** The calendars of a plan for computing; one without any working time is computed on every day. */
+function compileCalendars(plan: Plan, resolution: Resolution, findings: Finding[]): WorkingTime[] {
   const origin = dayOf(defaultStart(plan));
-  const indexOf = new Map<string, number>();
-  const times = plan.calendars.map((spec, i) => {
-    indexOf.set(spec.id, i);
+  return plan.calendars.map((spec) => {
     if (hasWorkingTime(spec)) return new WorkingTime(spec, resolution, origin);
     findings.push({ code: 'calendarWithoutWork', severity: 'error', refs: [], facts: { calendar: spec.name } });
     return new WorkingTime({ ...SEVEN_DAY, id: spec.id, name: spec.name }, resolution, origin);
   });
-  return { times, indexOf, own: indexOf.get(plan.calendar) ?? 0 };
-}
-
-/** Positions of the calendar of every activity. */
-export function calendarPositions(plan: Plan, calendars: Calendars, findings: Finding[]): Uint16Array {
-  const positions = new Uint16Array(plan.activities.length);
-  const missing = new Map<string, string[]>();
-  plan.activities.forEach((a, i) => {
-    const at = a.calendar === null ? calendars.own : calendars.indexOf.get(a.calendar);
-    if (at === undefined) missing.set(a.calendar!, [...(missing.get(a.calendar!) ?? []), a.ref]);
-    positions[i] = at ?? calendars.own;
-  });
-  for (const [calendar, refs] of missing) {
-    findings.push({ code: 'calendarMissing', severity: 'warning', refs, facts: { calendar } });
-  }
-  return positions;
 }
 
 /** Builds the network of a plan. Broken links are findings and are left out. */
 export function buildNetwork(plan: Plan, outline: Outline): Network {
   const findings: Finding[] = [];
-  const resolution = resolutionOf(plan);
+  const ends = findLinkEnds(plan, outline);
+  const positions = findCalendars(plan, findings);
+  const resolution = resolutionOf(plan, ends, positions);
   const slotMinutes = MINUTES_PER_DAY / slotsPerDay(resolution);
-  const calendars = compileCalendars(plan, resolution, findings);
-  const { times } = calendars;
-  const calendarAt = calendarPositions(plan, calendars, findings);
+  const times = compileCalendars(plan, resolution, findings);
 
   const n = plan.activities.length;
   const nodeOf = new Int32Array(n).fill(-1);
@@ -183,7 +193,7 @@ export function buildNetwork(plan: Plan, outline: Outline): Network {
   let count = 0;
   for (let i = 0; i < n; i++) {
     const a = plan.activities[i]!;
-    if (outline.isSummary[i] || a.kind === 'levelOfEffort' || outline.indexOf.get(a.ref) !== i) continue;
+    if (outline.isSummary[i] || a.kind === 'levelOfEffort' || outline.isDouble[i]) continue;
     nodeOf[i] = count;
     activityOf[count++] = i;
   }
@@ -212,7 +222,7 @@ export function buildNetwork(plan: Plan, outline: Outline): Network {
     fixedStart: ints(),
     fixedFinish: ints(),
     asLate: new Uint8Array(count),
-    ...readLinks(plan, outline, nodeOf, calendars, calendarAt, resolution, findings),
+    ...readLinks({ plan, outline, nodeOf, ends, positions, times, resolution, findings }),
     findings,
   };
   const heldByFinish = new Uint8Array(count);
@@ -220,7 +230,7 @@ export function buildNetwork(plan: Plan, outline: Outline): Network {
     if (network.linkType[l] === FS || network.linkType[l] === FF) heldByFinish[network.linkTo[l]!] = 1;
   }
   for (let v = 0; v < count; v++) {
-    network.calendar[v] = calendarAt[network.activityOf[v]!]!;
+    network.calendar[v] = positions.of[network.activityOf[v]!]!;
     readNode(network, v, plan.activities[network.activityOf[v]!]!, heldByFinish[v] === 1);
   }
   return network;
@@ -298,82 +308,108 @@ type LinkArrays = Pick<
   'linkCount' | 'linkFrom' | 'linkTo' | 'linkType' | 'linkLag' | 'linkCalendar' | 'linkOf'
 >;
 
-function readLinks(
-  plan: Plan,
-  outline: Outline,
-  nodeOf: Int32Array,
-  calendars: Calendars,
-  calendarAt: Uint16Array,
-  resolution: Resolution,
-  findings: Finding[],
-): LinkArrays {
-  const from: number[] = [];
-  const to: number[] = [];
-  const type: number[] = [];
-  const lag: number[] = [];
-  const calendar: number[] = [];
-  const linkOf: number[] = [];
-  const ends = summaryEnds(plan, outline, nodeOf);
+interface LinkInput {
+  plan: Plan;
+  outline: Outline;
+  nodeOf: Int32Array;
+  ends: LinkEnds;
+  positions: CalendarPositions;
+  times: WorkingTime[];
+  resolution: Resolution;
+  findings: Finding[];
+}
 
-  plan.links.forEach((link, l) => {
-    const a = outline.indexOf.get(link.from);
-    const b = outline.indexOf.get(link.to);
-    if (a === undefined || b === undefined) {
-      const [known, missing] = a === undefined ? [link.to, link.from] : [link.from, link.to];
+function readLinks(input: LinkInput): LinkArrays {
+  const { plan, outline, nodeOf, ends, findings } = input;
+  const list = new LinkList(plan.links.length);
+  const summaryEnd = summaryEnds(plan, outline, nodeOf, ends);
+  for (let l = 0; l < plan.links.length; l++) {
+    const link = plan.links[l]!;
+    const [a, b] = [ends.from[l]!, ends.to[l]!];
+    if (a < 0 || b < 0) {
+      const [known, missing] = a < 0 ? [link.to, link.from] : [link.from, link.to];
       findings.push({ code: 'linkToNothing', severity: 'error', refs: [known], facts: { missing } });
-      return;
+      continue;
     }
     if (a === b) {
       findings.push({ code: 'linkToItself', severity: 'error', refs: [link.from] });
-      return;
+      continue;
     }
-    if (outline.isSummary[a] || outline.isSummary[b]) {
-      findings.push({ code: 'linkToSummary', severity: 'warning', refs: [link.from, link.to] });
+    const type = TYPE_CODE[link.type];
+    const clock = lagClock(link, a, b, input.positions);
+    const lag = lagSlots(link, clock, input);
+    const [s, t] = [nodeOf[a]!, nodeOf[b]!];
+    if (s >= 0 && t >= 0) {
+      list.add(s, t, type, lag, clock, l);
+      continue;
     }
-    const code = TYPE_CODE[link.type];
-    const sources = nodeOf[a]! >= 0 ? [nodeOf[a]!] : ends(a, code === FS || code === FF ? 'last' : 'first');
-    const targets = nodeOf[b]! >= 0 ? [nodeOf[b]!] : ends(b, code === FS || code === SS ? 'first' : 'last');
-    const clock = lagClock(link, a, b, calendars, calendarAt);
-    const slots = lagSlots(link, clock, calendars, resolution);
-    for (const s of sources) {
-      for (const t of targets) {
-        if (s === t) continue;
-        from.push(s);
-        to.push(t);
-        type.push(code);
-        lag.push(slots);
-        calendar.push(clock);
-        linkOf.push(l);
-      }
-    }
-  });
-  return {
-    linkCount: from.length,
-    linkFrom: Int32Array.from(from),
-    linkTo: Int32Array.from(to),
-    linkType: Uint8Array.from(type),
-    linkLag: Int32Array.from(lag),
-    linkCalendar: Int16Array.from(calendar),
-    linkOf: Int32Array.from(linkOf),
-  };
+    if (!outline.isSummary[a] && !outline.isSummary[b]) continue; // supporting work: placed after everything else
+    findings.push({ code: 'linkToSummary', severity: 'warning', refs: [link.from, link.to] });
+    const sources = s >= 0 ? [s] : summaryEnd(a, type === FS || type === FF ? 'last' : 'first');
+    const targets = t >= 0 ? [t] : summaryEnd(b, type === FS || type === SS ? 'first' : 'last');
+    for (const from of sources) for (const to of targets) if (from !== to) list.add(from, to, type, lag, clock, l);
+  }
+  return list.arrays();
 }
 
-function lagClock(link: Link, a: number, b: number, calendars: Calendars, calendarAt: Uint16Array): number {
+/** Links in typed arrays that grow when summaries turn one link into many. */
+class LinkList {
+  private count = 0;
+  private readonly fields: Int32Array[];
+
+  constructor(private capacity: number) {
+    this.fields = Array.from({ length: 6 }, () => new Int32Array(capacity));
+  }
+
+  add(...values: [from: number, to: number, type: number, lag: number, clock: number, link: number]): void {
+    if (this.count === this.capacity) {
+      this.capacity = Math.max(16, this.capacity * 2);
+      this.fields.forEach((old, f) => {
+        this.fields[f] = new Int32Array(this.capacity);
+        this.fields[f]!.set(old);
+      });
+    }
+    for (let f = 0; f < 6; f++) this.fields[f]![this.count] = values[f]!;
+    this.count++;
+  }
+
+  arrays(): LinkArrays {
+    const [from, to, type, lag, clock, link] = this.fields.map((f) => f.subarray(0, this.count)) as [
+      Int32Array,
+      Int32Array,
+      Int32Array,
+      Int32Array,
+      Int32Array,
+      Int32Array,
+    ];
+    return {
+      linkCount: this.count,
+      linkFrom: from,
+      linkTo: to,
+      linkType: Uint8Array.from(type),
+      linkLag: lag,
+      linkCalendar: Int16Array.from(clock),
+      linkOf: link,
+    };
+  }
+}
+
+function lagClock(link: Link, a: number, b: number, positions: CalendarPositions): number {
   switch (link.lagCalendar) {
     case 'elapsed':
       return ELAPSED;
     case 'plan':
-      return calendars.own;
+      return positions.own;
     case 'predecessor':
-      return calendarAt[a]!;
+      return positions.of[a]!;
     case 'successor':
-      return calendarAt[b]!;
+      return positions.of[b]!;
   }
 }
 
-function lagSlots(link: Link, clock: number, calendars: Calendars, resolution: Resolution): number {
+function lagSlots(link: Link, clock: number, { times, resolution }: LinkInput): number {
   if (link.lag === 0 || resolution === 'minute') return link.lag;
-  return Math.round(link.lag / (clock === ELAPSED ? MINUTES_PER_DAY : calendars.times[clock]!.spec.minutesPerDay));
+  return Math.round(link.lag / (clock === ELAPSED ? MINUTES_PER_DAY : times[clock]!.spec.minutesPerDay));
 }
 
 /**
@@ -384,6 +420,7 @@ function summaryEnds(
   plan: Plan,
   outline: Outline,
   nodeOf: Int32Array,
+  ends: LinkEnds,
 ): (summary: number, side: 'first' | 'last') => number[] {
   const known = new Map<string, number[]>();
   return (summary, side) => {
@@ -398,14 +435,13 @@ function summaryEnds(
       for (const c of outline.children[i]!) stack.push(c);
     }
     const held = new Set<number>();
-    for (const link of plan.links) {
-      const a = outline.indexOf.get(link.from);
-      const b = outline.indexOf.get(link.to);
-      if (a === undefined || b === undefined || a === b || !within.has(a) || !within.has(b)) continue;
+    for (let l = 0; l < plan.links.length; l++) {
+      const [a, b] = [ends.from[l]!, ends.to[l]!];
+      if (a === b || !within.has(a) || !within.has(b)) continue;
       held.add(side === 'first' ? b : a);
     }
-    const ends = [...within].filter((i) => !held.has(i)).map((i) => nodeOf[i]!);
-    known.set(key, ends);
-    return ends;
+    const found = [...within].filter((i) => !held.has(i)).map((i) => nodeOf[i]!);
+    known.set(key, found);
+    return found;
   };
 }

@@ -107,12 +107,14 @@ export function forwardNode(net: Network, { intoAt, into }: Adjacency, dates: Da
   let start: number;
   let finish: number;
   if (duration > 0) {
-    start = time.firstStart(byStart > demand ? byStart : demand);
+    // Working slots by their number: the first that may be worked, or the one that lets the last come late enough.
+    let first = time.rank(byStart > demand ? byStart : demand);
     if (byFinish !== NONE) {
-      const latest = time.startOf(time.firstFinish(byFinish), duration);
-      if (latest > start) start = latest;
+      const latest = time.rank(byFinish - 1) + 1 - duration;
+      if (latest > first) first = latest;
     }
-    finish = time.finishOf(start, duration);
+    start = time.select(first);
+    finish = duration === 1 ? start + 1 : time.select(first + duration - 1) + 1;
     dates.logicFinish[v] = finish;
     if (net.fixedStart[v] !== NONE) {
       start = time.firstStart(net.fixedStart[v]!);
@@ -175,8 +177,9 @@ export function backwardNode(net: Network, { outAt, out }: Adjacency, dates: Dat
   }
   const length = started && net.status !== NONE ? net.remaining[v]! : net.duration[v]!;
   if (length > 0) {
-    let finish = time.lastFinish(byFinish);
-    let start = time.startOf(finish, length);
+    const end = time.rank(byFinish);
+    let finish = time.select(end - 1) + 1;
+    let start = length === 1 ? finish - 1 : time.select(end - length);
     if (!started && byStart !== FAR) {
       const latest = time.lastStart(byStart);
       if (latest < start) {
