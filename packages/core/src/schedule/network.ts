@@ -355,41 +355,57 @@ function readLinks(input: LinkInput): LinkArrays {
 /** Links in typed arrays that grow when summaries turn one link into many. */
 class LinkList {
   private count = 0;
-  private readonly fields: Int32Array[];
+  private from: Int32Array;
+  private to: Int32Array;
+  private type: Uint8Array;
+  private lag: Int32Array;
+  private clock: Int16Array;
+  private link: Int32Array;
 
-  constructor(private capacity: number) {
-    this.fields = Array.from({ length: 6 }, () => new Int32Array(capacity));
+  constructor(capacity: number) {
+    this.from = new Int32Array(capacity);
+    this.to = new Int32Array(capacity);
+    this.type = new Uint8Array(capacity);
+    this.lag = new Int32Array(capacity);
+    this.clock = new Int16Array(capacity);
+    this.link = new Int32Array(capacity);
   }
 
-  add(...values: [from: number, to: number, type: number, lag: number, clock: number, link: number]): void {
-    if (this.count === this.capacity) {
-      this.capacity = Math.max(16, this.capacity * 2);
-      this.fields.forEach((old, f) => {
-        this.fields[f] = new Int32Array(this.capacity);
-        this.fields[f]!.set(old);
-      });
-    }
-    for (let f = 0; f < 6; f++) this.fields[f]![this.count] = values[f]!;
-    this.count++;
+  add(from: number, to: number, type: number, lag: number, clock: number, link: number): void {
+    if (this.count === this.from.length) this.grow();
+    const k = this.count++;
+    this.from[k] = from;
+    this.to[k] = to;
+    this.type[k] = type;
+    this.lag[k] = lag;
+    this.clock[k] = clock;
+    this.link[k] = link;
+  }
+
+  private grow(): void {
+    const capacity = Math.max(16, this.count * 2);
+    const larger = <T extends Int32Array | Uint8Array | Int16Array>(old: T, next: T): T => {
+      next.set(old);
+      return next;
+    };
+    this.from = larger(this.from, new Int32Array(capacity));
+    this.to = larger(this.to, new Int32Array(capacity));
+    this.type = larger(this.type, new Uint8Array(capacity));
+    this.lag = larger(this.lag, new Int32Array(capacity));
+    this.clock = larger(this.clock, new Int16Array(capacity));
+    this.link = larger(this.link, new Int32Array(capacity));
   }
 
   arrays(): LinkArrays {
-    const [from, to, type, lag, clock, link] = this.fields.map((f) => f.subarray(0, this.count)) as [
-      Int32Array,
-      Int32Array,
-      Int32Array,
-      Int32Array,
-      Int32Array,
-      Int32Array,
-    ];
+    const n = this.count;
     return {
-      linkCount: this.count,
-      linkFrom: from,
-      linkTo: to,
-      linkType: Uint8Array.from(type),
-      linkLag: lag,
-      linkCalendar: Int16Array.from(clock),
-      linkOf: link,
+      linkCount: n,
+      linkFrom: this.from.subarray(0, n),
+      linkTo: this.to.subarray(0, n),
+      linkType: this.type.subarray(0, n),
+      linkLag: this.lag.subarray(0, n),
+      linkCalendar: this.clock.subarray(0, n),
+      linkOf: this.link.subarray(0, n),
     };
   }
 }
