@@ -240,9 +240,7 @@ export function buildNetwork(plan: Plan, outline: Outline): Network {
 export function readNode(net: Network, v: number, a: Activity, heldByFinish: boolean): void {
   const time = net.times[net.calendar[v]!]!;
   const m = net.slotMinutes;
-  const toSlots = (minutes: number) =>
-    net.resolution === 'day' ? Math.round(minutes / time.spec.minutesPerDay) : minutes;
-  const duration = durationSlots(a, time, m, toSlots);
+  const duration = durationSlots(net, a, time);
   net.duration[v] = duration;
   net.role[v] = WORK;
   // A point in time stands at the end of what leads to it; without that, at a beginning.
@@ -251,7 +249,7 @@ export function readNode(net: Network, v: number, a: Activity, heldByFinish: boo
   net.actualFinish[v] = a.actualFinish === null ? NONE : finishSlot(a.actualFinish, m);
   net.remaining[v] =
     a.remaining !== null
-      ? toSlots(a.remaining)
+      ? toSlots(net, time, a.remaining)
       : duration - Math.floor((duration * Math.round((a.percent ?? 0) * 1000)) / 100_000);
   for (const bound of [net.startNotBefore, net.finishNotBefore, net.fixedStart, net.fixedFinish]) bound[v] = NONE;
   net.startNotAfter[v] = net.finishNotAfter[v] = FAR;
@@ -288,19 +286,17 @@ export function readNode(net: Network, v: number, a: Activity, heldByFinish: boo
   }
 }
 
+const toSlots = (net: Network, time: WorkingTime, minutes: number): number =>
+  net.resolution === 'day' ? Math.round(minutes / time.spec.minutesPerDay) : minutes;
+
 /** Duration as stated, else the working time between the given dates (at least one slot, but for milestones). */
-function durationSlots(
-  a: Activity,
-  time: WorkingTime,
-  slotMinutes: number,
-  toSlots: (minutes: number) => number,
-): number {
-  if (a.duration !== null) return toSlots(a.duration);
+function durationSlots(net: Network, a: Activity, time: WorkingTime): number {
+  if (a.duration !== null) return toSlots(net, time, a.duration);
   if (a.kind === 'startMilestone' || a.kind === 'finishMilestone') return 0;
   const from = a.actualStart ?? a.start;
   const to = a.actualFinish ?? a.finish;
   if (from === null || to === null) return 0;
-  return Math.max(1, time.between(startSlot(from, slotMinutes), finishSlot(to, slotMinutes)));
+  return Math.max(1, time.between(startSlot(from, net.slotMinutes), finishSlot(to, net.slotMinutes)));
 }
 
 type LinkArrays = Pick<
