@@ -1,16 +1,29 @@
 import { readFile } from 'node:fs/promises';
 import { basename, extname } from 'node:path';
-import { CalendarSpec, FIVE_DAY, type Plan, parseIsoDate, SEVEN_DAY, SIX_DAY, startOfDay } from '@clembo/core';
+import {
+  CalendarSpec,
+  civilFromDay,
+  dayOf,
+  FIVE_DAY,
+  type Plan,
+  parseIsoDate,
+  SEVEN_DAY,
+  SIX_DAY,
+  startOfDay,
+} from '@clembo/core';
 import {
   type ColumnMap,
   type ColumnMeaning,
   fieldById,
   guessColumnMap,
+  isHolidayRegion,
   looksLikeJson,
   type Problem,
+  publicHolidays,
   readPlan,
   readPlanJson,
   readTables,
+  withHolidays,
 } from '@clembo/formats';
 import { UsageError } from './fail';
 
@@ -20,6 +33,7 @@ export interface LoadOptions {
   sheet?: string;
   'date-order'?: string;
   calendar?: string;
+  holidays?: string;
   start?: string;
   source?: string;
   'status-date'?: string;
@@ -120,6 +134,7 @@ function withOptions(plan: Plan, options: LoadOptions, calendar: CalendarSpec | 
     changed.calendars = [calendar, ...plan.calendars.filter((c) => c.id !== calendar.id)];
     changed.calendar = calendar.id;
   }
+  if (options.holidays !== undefined) changed.calendars = withRegion(changed, options.holidays);
   if (options.start !== undefined) changed.start = readDay(options.start, '--start');
   if (options['status-date'] !== undefined) changed.statusDate = readDay(options['status-date'], '--status-date');
   if (options.source !== undefined) {
@@ -131,6 +146,21 @@ function withOptions(plan: Plan, options: LoadOptions, calendar: CalendarSpec | 
   if (options.override) changed.retainedLogic = false;
   if (options.retained) changed.retainedLogic = true;
   return changed;
+}
+
+/** Every calendar of the plan without the public holidays of a region, for the years around its dates. */
+function withRegion(plan: Plan, region: string): CalendarSpec[] {
+  if (!isHolidayRegion(region))
+    throw new UsageError(`--holidays takes a country such as GB, or a part of one such as DE-BE, not “${region}”.`);
+  const years = plan.activities
+    .flatMap((a) => [a.start, a.finish, a.actualStart, a.actualFinish])
+    .concat(plan.start, plan.statusDate)
+    .filter((m) => m !== null)
+    .map((m) => civilFromDay(dayOf(m)).year);
+  const first = years.reduce((a, b) => Math.min(a, b), years[0] ?? 2026);
+  const last = years.reduce((a, b) => Math.max(a, b), first);
+  const holidays = publicHolidays(region, first - 1, last + 10);
+  return plan.calendars.map((c) => withHolidays(c, holidays));
 }
 
 function readDay(text: string, option: string): number {

@@ -31,6 +31,7 @@ FILE is CSV, XLSX or Clembo's own JSON. Of tables the headings are guessed.
   --start DATE            earliest start of what has no predecessor (ISO dates)
   --source given|computed which dates count
   --calendar five-day|six-day|seven-day|FILE.json
+  --holidays GB|DE-BE|…    public holidays of a country, or of a part of one, are days off
   --status-date DATE      what has not happened by then comes after it
   --retained | --override whether work in progress waits for unfinished predecessors
 
@@ -55,6 +56,7 @@ const OPTIONS = {
   override: { type: 'boolean' },
   baseline: { type: 'string' },
   buffer: { type: 'string' },
+  holidays: { type: 'string' },
 } as const;
 
 /** Runs one command; returns the exit code: 0, or 2 for something the person can put right. */

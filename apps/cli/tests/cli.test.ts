@@ -92,6 +92,90 @@ describe('clembo schedule', () => {
   });
 });
 
+describe('clembo check, changes, variance, linear', () => {
+  const old = () =>
+    file(
+      'old.csv',
+      'ID,Name,Start,Finish,Duration,Predecessors,Cost\nA,Dig,2025-01-06,2025-01-10,5,,1000\nB,Fill,2025-01-13,2025-01-17,5,A,500\nC,Gone,2025-01-13,2025-01-14,2,A,\n',
+    );
+  const now = () =>
+    file(
+      'now.csv',
+      'ID,Name,Start,Finish,Duration,Predecessors,Cost,% complete,Actual cost\nA,Dig,2025-01-06,2025-01-14,7,,1000,100,1200\nB,Refill,2025-01-15,2025-01-21,5,,500,0,\nD,New,2025-01-22,2025-01-22,1,B,,0,\n',
+    );
+
+  test('check lists findings with rows, and the fourteen points', async () => {
+    const { findings, assessment } = JSON.parse((await clembo('check', old(), '--json')).out);
+    expect(findings).toContainEqual(expect.objectContaining({ code: 'noSuccessor', refs: ['B', 'C'] }));
+    expect(assessment.length).toBe(14);
+    const bad = JSON.parse(
+      (
+        await clembo(
+          'check',
+          file(
+            'bad.csv',
+            'ID,Name,Start,Finish,Duration\nA,Dig,1850-01-01,2025-01-10,-5\nB,Fill,2025-01-13,2025-01-17,5\n',
+          ),
+          '--json',
+        )
+      ).out,
+    );
+    expect(
+      bad.findings.map((f: { code: string; refs: string[]; row: number }) => [f.code, f.refs, f.row]).slice(0, 2),
+    ).toEqual([
+      ['notADate', ['A'], 2],
+      ['negativeDuration', ['A'], 2],
+    ]);
+  });
+
+  test('changes tells added, removed, renamed, moved by working days, relinked', async () => {
+    const c = JSON.parse((await clembo('changes', old(), now(), '--json')).out);
+    expect([c.added[0].ref, c.removed[0].ref]).toEqual(['D', 'C']);
+    const b = c.changed.find((x: { ref: string }) => x.ref === 'B');
+    expect(b).toMatchObject({ startMoved: 2, finishMoved: 2 });
+    expect(b.kinds).toEqual(expect.arrayContaining(['renamed', 'moved']));
+    expect(b.fields).toContainEqual({ field: 'finish', from: '2025-01-17', to: '2025-01-21' });
+    expect(c.linksRemoved.map((l: { from: string; to: string }) => l.from + l.to)).toEqual(['AB', 'AC']);
+    expect((await clembo('changes', old(), old())).out).toBe('no changes\n');
+  });
+
+  test('variance in working days and earned value in units of money', async () => {
+    const v = JSON.parse((await clembo('variance', old(), now(), '--status-date', '2025-01-15', '--json')).out);
+    expect(v.activities.find((a: { ref: string }) => a.ref === 'A')).toMatchObject({
+      startDays: 0,
+      finishDays: 2,
+      durationDays: 2,
+      costRatio: 1.2,
+    });
+    // By hand: A planned whole (1000), B two of five days (200); A earned whole.
+    expect(v.earnedValue).toMatchObject({ pv: 1200, ev: 1000, ac: 1200, bac: 1500, cv: -200, sv: -200 });
+  });
+
+  // Common practice: see packages/core/tests/linear.test.ts
+  test('linear finds crossing lines and starts that keep a buffer', async () => {
+    const plan = file(
+      'line.csv',
+      'ID,Name,Start,From place,To place,Rate\nA,Trade A,2025-01-06,0,300,15\nB,Trade B,2025-01-08,0,300,20\n',
+    );
+    const r = JSON.parse((await clembo('linear', plan, '--calendar', 'seven-day', '--buffer', '4', '--json')).out);
+    expect(r.activities.map((a: { workingDays: number }) => a.workingDays)).toEqual([20, 15]);
+    expect(r.clashes).toEqual([{ refs: ['A', 'B'], place: 300, date: '2025-01-23', gap: -3 }]);
+    expect(r.withBuffer.map((p: { startDay: number; finishDay: number }) => [p.startDay, p.finishDay])).toEqual([
+      [0, 20],
+      [9, 24],
+    ]);
+  });
+
+  test('public holidays are days off', async () => {
+    const plan = file('xmas.csv', 'ID,Name,Duration\nA,Dig,10\n');
+    const finish = async (...more: string[]) =>
+      JSON.parse((await clembo('schedule', plan, '--start', '2025-12-22', '--json', ...more)).out).finish;
+    expect(await finish()).toBe('2026-01-02');
+    expect(await finish('--holidays', 'GB')).toBe('2026-01-07');
+    expect((await clembo('schedule', plan, '--holidays', 'Mars')).err).toContain('--holidays takes a country');
+  });
+});
+
 describe('clembo compose and brief', () => {
   test('the default brief makes a page; names and dates stand in the SVG', async () => {
     const plan = file('plan.csv', TABLE);

@@ -20,3 +20,4 @@ export * from './linear/flowline';
 export * from './schedule/paths';
 export { type ActivityTime, activityTime } from './schedule/workingDays';
 export { LiveSchedule } from './schedule/live';
+export { stretchesAt } from './schedule/stretches';

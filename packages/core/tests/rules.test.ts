@@ -14,6 +14,7 @@ import {
   type Plan,
   parseIsoDate,
   schedulePlan,
+  stretchesAt,
   wordsFor,
 } from '../src/index';
 import { day, planOf, randomLinks, seeded } from './helpers';
@@ -244,6 +245,41 @@ describe('milestones, supporting work, summaries', () => {
     expect(at(p, 'S')).toMatchObject({ start: '2025-01-13', finish: '2025-01-21' });
     expect(at(p, 'S').findings.map((f) => f.code)).toEqual(['linkToSummary', 'linkToSummary']);
   });
+});
+
+test('interrupted work spans its pauses, and moves as a whole', () => {
+  const finish = (text: string) => endOfDay(parseIsoDate(text)!);
+  const stretches = [
+    { start: day('2025-01-06'), finish: finish('2025-01-08') },
+    { start: day('2025-01-13'), finish: finish('2025-01-14') },
+  ];
+  const plan = change(
+    planOf(
+      [
+        ['S', 2],
+        ['A', 5],
+        ['B', 1],
+      ],
+      [
+        ['S', 'A'],
+        ['A', 'B'],
+      ],
+      monday,
+    ),
+    'A',
+    { stretches },
+  );
+  // Three days of work, a pause of Thursday and Friday, two days of work; begun two days later by the link.
+  expect(at(plan, 'A')).toMatchObject({ start: '2025-01-08', finish: '2025-01-16' });
+  expect(at(plan, 'B').start).toBe('2025-01-17');
+  const parts = stretchesAt(plan, schedulePlan(plan), 1).map((p) => [
+    isoDate(dayOf(p.start)),
+    isoDate(finishDayOf(p.finish)),
+  ]);
+  expect(parts).toEqual([
+    ['2025-01-08', '2025-01-10'],
+    ['2025-01-15', '2025-01-16'],
+  ]);
 });
 
 test('lags: in whose working time they are counted', () => {

@@ -46,6 +46,26 @@ test('a bar as wide as the page has its label above it, not on it', () => {
   expect(overlaps(labelBoxes(scene), markerBoxes(scene))).toEqual([]);
 });
 
+test('interrupted work is drawn in its stretches', () => {
+  const plan = randomPlan(1, 1);
+  const start = plan.activities[0]!.start!;
+  const stretches = [
+    { start, finish: start + 5 * 1440 },
+    { start: start + 20 * 1440, finish: start + 30 * 1440 },
+  ];
+  plan.activities[0] = {
+    ...plan.activities[0]!,
+    kind: 'activity',
+    name: 'Dredging',
+    finish: start + 30 * 1440,
+    percent: 50,
+    stretches,
+  };
+  const bars = compose(plan).nodes.flatMap((n) => (n.type === 'rect' && n.role === 'bar' ? [n] : []));
+  expect(bars.length).toBe(2);
+  expect(bars[1]!.width / bars[0]!.width).toBeCloseTo(2, 1);
+});
+
 test('every name is on the page, in its key, or counted as without a place', () => {
   for (const count of [40, 250, 900]) {
     const plan = randomPlan(count, count);

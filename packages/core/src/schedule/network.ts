@@ -4,6 +4,7 @@ import type { Finding } from '../findings/finding';
 import type { Outline } from '../outline/outline';
 import type { Activity, Link, Plan } from '../plan/schema';
 import { dayFromCivil, dayOf, MINUTES_PER_DAY } from '../time/civil';
+import { pausedSlots } from './stretches';
 
 /** Stands for "no value" in arrays of whole numbers. */
 export const NONE = -2147483648;
@@ -291,7 +292,9 @@ const toSlots = (net: Network, time: WorkingTime, minutes: number): number =>
 
 /** Duration as stated, else the working time between the given dates (at least one slot, but for milestones). */
 function durationSlots(net: Network, a: Activity, time: WorkingTime): number {
-  if (a.duration !== null) return toSlots(net, time, a.duration);
+  // Interrupted work spans its pauses too.
+  if (a.duration !== null)
+    return toSlots(net, time, a.duration) + (a.duration > 0 ? pausedSlots(a, time, net.slotMinutes) : 0);
   if (a.kind === 'startMilestone' || a.kind === 'finishMilestone') return 0;
   const from = a.actualStart ?? a.start;
   const to = a.actualFinish ?? a.finish;

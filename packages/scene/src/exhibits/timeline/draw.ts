@@ -112,7 +112,9 @@ export function itemNodes(p: Placed, y: number, barHeight: number): SceneNode[] 
         },
       ];
     default:
-      return workNodes(p, top, radius, barHeight);
+      return p.parts && p.parts.length > 1
+        ? stretchNodes(p, p.parts, y, barHeight)
+        : workNodes(p, top, radius, barHeight);
   }
 }
 
@@ -193,6 +195,38 @@ function workNodes(p: Placed, top: number, radius: number, barHeight: number): S
   if (p.cutLeft && width > barHeight) nodes.push(cut(x0, 1));
   if (p.cutRight && width > barHeight) nodes.push(cut(x0 + width, -1));
   return nodes;
+}
+
+/** Interrupted work: a bar for each stretch, held together by a thin line; progress fills one after the other. */
+function stretchNodes(p: Placed, parts: [number, number][], y: number, barHeight: number): SceneNode[] {
+  const { item } = p;
+  const worked = parts.reduce((sum, [a, b]) => sum + b - a, 0);
+  let left = worked * item.progress;
+  const thread: SceneNode = {
+    type: 'line',
+    x1: round(parts[0]![0]),
+    y1: round(y),
+    x2: round(parts.at(-1)![1]),
+    y2: round(y),
+    stroke: tint(item.colour, 0.55),
+    strokeWidth: round(Math.max(0.6, barHeight * 0.12)),
+    ref: item.ref,
+    role: 'bar',
+  };
+  const bars = parts.flatMap(([x0, x1], k): SceneNode[] => {
+    const done = Math.min(left, x1 - x0);
+    left -= done;
+    const piece = {
+      ...p,
+      x0,
+      x1,
+      cutLeft: p.cutLeft && k === 0,
+      cutRight: p.cutRight && k === parts.length - 1,
+      item: { ...item, progress: x1 > x0 ? done / (x1 - x0) : 0 },
+    };
+    return workNodes(piece, round(y - barHeight / 2), round(Math.min(barHeight * 0.28, (x1 - x0) / 2)), barHeight);
+  });
+  return [thread, ...bars];
 }
 
 /** A vertical line over the plot that leaves out the boxes of texts. */

@@ -15,6 +15,8 @@ export interface Geometry {
   /** True where the thing runs past the page. */
   cutLeft: Uint8Array;
   cutRight: Uint8Array;
+  /** Ends of the stretches of interrupted work; null for work in one piece. */
+  parts: ([number, number][] | null)[];
   nameWidth: Float64Array;
   detailWidth: Float64Array;
   /** Positions of the items of each lane, in the order that rows of one each have. */
@@ -53,6 +55,7 @@ export function measureItems(
     isSummary: flags(),
     cutLeft: flags(),
     cutRight: flags(),
+    parts: new Array(n).fill(null),
     nameWidth: floats(),
     detailWidth: floats(),
     lanes: [],
@@ -67,6 +70,12 @@ export function measureItems(
     const point = item.form === 'milestone';
     g.x0[i] = Math.min(Math.max(a, g.left), g.right);
     g.x1[i] = point ? g.x0[i]! : Math.max(Math.min(Math.max(b, g.left), g.right), g.x0[i]! + 1);
+    if (item.stretches) {
+      const within = (m: number) => Math.min(Math.max(scale.x(m), g.left), g.right);
+      g.parts[i] = item.stretches
+        .map((s): [number, number] => [within(s.start), within(s.finish)])
+        .filter(([p, q]) => q > p);
+    }
     g.isPoint[i] = point ? 1 : 0;
     g.isSummary[i] = item.form === 'summary' ? 1 : 0;
     g.cutLeft[i] = !point && a < g.left - 0.5 ? 1 : 0;

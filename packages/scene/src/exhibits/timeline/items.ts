@@ -1,4 +1,13 @@
-import { dayOf, finishDayOf, isMilestone, NONE, type Plan, percentByTime, type Schedule } from '@clembo/core';
+import {
+  dayOf,
+  finishDayOf,
+  isMilestone,
+  NONE,
+  type Plan,
+  percentByTime,
+  type Schedule,
+  stretchesAt,
+} from '@clembo/core';
 import type { Filter, TimelineBrief } from '../../brief/brief';
 import { CATEGORIES, KELP, NEUTRAL } from '../../graph/ink';
 import { formatDay } from '../../text/dates';
@@ -14,6 +23,8 @@ export interface Item {
   form: ItemForm;
   start: number;
   finish: number;
+  /** Stretches of interrupted work; null for work in one piece. */
+  stretches: { start: number; finish: number }[] | null;
   lane: string;
   colour: string;
   shape: string;
@@ -74,6 +85,7 @@ export function selectItems(plan: Plan, schedule: Schedule, brief: TimelineBrief
       form,
       start,
       finish,
+      stretches: form === 'bar' && a.stretches.length > 1 ? stretchesAt(plan, schedule, i) : null,
       lane: laneOf(i),
       colour,
       shape,

@@ -42,6 +42,8 @@ export interface Placed {
   labelX: number;
   cutLeft: boolean;
   cutRight: boolean;
+  /** Stretches of interrupted work along the page. */
+  parts: [number, number][] | null;
 }
 
 /** Half the height of a marker: taller than a bar, and low enough to keep clear of the labels of the rows around it. */
@@ -157,6 +159,7 @@ export function placeItems(g: Geometry, rows: Rows, measure: Measure): Placed[] 
         labelX: rows.labelX[i]!,
         cutLeft: g.cutLeft[i] === 1,
         cutRight: g.cutRight[i] === 1,
+        parts: g.parts[i]!,
       };
       if (rows.style !== 'free')
         shortenLabel(p, rows, rows.labelRoom[i]!, (g.nameWidth[i]! + g.detailWidth[i]!) * rows.size, measure);
