@@ -4,7 +4,7 @@ export * from './findings/finding';
 export * from './outline/outline';
 export * from './plan/schema';
 export * from './schedule/given';
-export { NONE } from './schedule/network';
+export { NONE } from './schedule/slots';
 export { percentByTime } from './schedule/rollup';
 export { type Schedule, schedulePlan } from './schedule/schedule';
 export * from './time/civil';

@@ -18,7 +18,7 @@ const WORDS = [
   'piling',
   'Wall',
   'base',
-  'Set',
+  'Seat',
   'units',
   'north',
   'Paving',
@@ -44,7 +44,7 @@ export function randomPlan(seed: number, count: number): Plan {
     return makeActivity({
       ref: `A${i}`,
       name: Array.from({ length: 1 + Math.floor(random() * 4) }, () => pick(WORDS)).join(' '),
-      kind: milestone ? 'startMilestone' : random() < 0.04 ? 'levelOfEffort' : 'activity',
+      kind: milestone ? 'startMilestone' : random() >= 0.04 ? 'activity' : 'levelOfEffort',
       start,
       finish: milestone ? null : start + days * 1440,
       percent: Math.floor(random() * 101),

@@ -1,5 +1,5 @@
 import { isMilestone, type Plan } from '../plan/schema';
-import { NONE } from '../schedule/network';
+import { NONE } from '../schedule/slots';
 import { longestPath } from '../schedule/paths';
 import { type Schedule, schedulePlan } from '../schedule/schedule';
 import { activityTime } from '../schedule/workingDays';

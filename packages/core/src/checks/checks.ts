@@ -1,6 +1,6 @@
 import type { Finding } from '../findings/finding';
 import { type Activity, isMilestone, type Plan } from '../plan/schema';
-import { NONE } from '../schedule/network';
+import { NONE } from '../schedule/slots';
 import type { Schedule } from '../schedule/schedule';
 import { type ActivityTime, activityTime } from '../schedule/workingDays';
 import { finishDayOf, isoDate } from '../time/civil';

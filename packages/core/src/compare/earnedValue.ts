@@ -1,5 +1,5 @@
 import type { Plan } from '../plan/schema';
-import { NONE } from '../schedule/network';
+import { NONE } from '../schedule/slots';
 import type { Schedule } from '../schedule/schedule';
 import { activityTime } from '../schedule/workingDays';
 import { type SpreadShape, shareReached } from './spread';

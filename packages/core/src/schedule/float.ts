@@ -1,4 +1,6 @@
-import { FAR, FF, FS, type Network, NONE, SF, SS } from './network';
+import { FF, FS, SF, SS } from './links';
+import { type Network } from './network';
+import { FAR, NONE } from './slots';
 import type { Adjacency } from './order';
 import { type Dates, laggedBack } from './passes';
 

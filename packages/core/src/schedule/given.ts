@@ -1,6 +1,7 @@
 import type { Outline } from '../outline/outline';
 import { isMilestone, type Plan } from '../plan/schema';
-import { finishSlot, type Network, NONE, startSlot } from './network';
+import { type Network } from './network';
+import { finishSlot, NONE, startSlot } from './slots';
 
 /** Dates as the source states them, completed from the duration where one of the two is missing. */
 export interface GivenDates {

@@ -1,6 +1,6 @@
 import type { Outline } from '../outline/outline';
 import type { Plan } from '../plan/schema';
-import { NONE } from './network';
+import { NONE } from './slots';
 import type { Schedule } from './schedule';
 
 /** A link that says where supporting work begins or ends: at the start or the finish of another activity. */

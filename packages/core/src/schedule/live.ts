@@ -1,7 +1,9 @@
 import type { Finding } from '../findings/finding';
 import type { Activity, Plan } from '../plan/schema';
 import { floatNode } from './float';
-import { FF, FS, FOLLOWED_FIELDS, NONE, readNode } from './network';
+import { FF, FS } from './links';
+import { FOLLOWED_FIELDS, readNode } from './network';
+import { NONE } from './slots';
 import { backwardNode, forwardNode } from './passes';
 import { findingsOf, type Schedule, schedulePlan, takeChanges } from './schedule';
 

@@ -1,4 +1,4 @@
-import type { Network } from './network';
+import { type Network } from './network';
 
 /** Links of a network, by the node they leave and by the node they reach, as compressed rows. */
 export interface Adjacency {

@@ -1,4 +1,6 @@
-import { ELAPSED, FAR, FF, FINISH_POINT, FS, type Network, NONE, SF, SS, START_POINT } from './network';
+import { ELAPSED, FF, FS, SF, SS } from './links';
+import { FINISH_POINT, type Network, START_POINT } from './network';
+import { FAR, NONE } from './slots';
 import type { Adjacency } from './order';
 
 /**

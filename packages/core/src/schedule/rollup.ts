@@ -1,5 +1,5 @@
 import type { Plan } from '../plan/schema';
-import { NONE } from './network';
+import { NONE } from './slots';
 import type { Schedule } from './schedule';
 
 /** The pairs of dates that summaries roll up. */

@@ -1,6 +1,6 @@
 import type { WorkingTime } from '../calendar/workingTime';
 import { type Activity, isMilestone, type Plan } from '../plan/schema';
-import { finishSlot, NONE, startSlot } from './network';
+import { finishSlot, NONE, startSlot } from './slots';
 import type { Schedule } from './schedule';
 
 /** Work and pauses of an activity whose work is interrupted, in slots of its calendar: work, pause, work … */

@@ -1,6 +1,6 @@
 import type { Plan } from '../plan/schema';
 import type { Schedule } from './schedule';
-import { NONE } from './network';
+import { NONE } from './slots';
 
 /** Working time of a plan's activities, for whoever compares and spreads moments. */
 export interface ActivityTime {

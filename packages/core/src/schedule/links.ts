@@ -1,0 +1,209 @@
+import type { WorkingTime } from '../calendar/workingTime';
+import type { Resolution } from '../calendar/workingTime';
+import type { Finding } from '../findings/finding';
+import type { Outline } from '../outline/outline';
+import type { Link, Plan } from '../plan/schema';
+import { MINUTES_PER_DAY } from '../time/civil';
+
+export const FS = 0;
+export const SS = 1;
+export const FF = 2;
+export const SF = 3;
+const TYPE_CODE = { FS, SS, FF, SF } as const;
+
+/** The lag of a link counts elapsed time. */
+export const ELAPSED = -1;
+
+/** Positions of the ends of every link in `plan.activities`; -1 where the plan has none by that reference. */
+export interface LinkEnds {
+  from: Int32Array;
+  to: Int32Array;
+}
+
+export function findLinkEnds(plan: Plan, outline: Outline): LinkEnds {
+  const n = plan.links.length;
+  const ends: LinkEnds = { from: new Int32Array(n), to: new Int32Array(n) };
+  const { indexOf } = outline;
+  for (let l = 0; l < n; l++) {
+    const link = plan.links[l]!;
+    ends.from[l] = indexOf.get(link.from) ?? -1;
+    // Sources list the predecessors of an activity together: its reference is looked up once.
+    ends.to[l] = l > 0 && link.to === plan.links[l - 1]!.to ? ends.to[l - 1]! : (indexOf.get(link.to) ?? -1);
+  }
+  return ends;
+}
+
+/** Positions in `plan.calendars`: of the plan's own calendar, and of that of every activity. */
+export interface CalendarPositions {
+  own: number;
+  of: Uint16Array;
+}
+
+/** Links that have two nodes as ends, in arrays. */
+export interface LinkArrays {
+  linkCount: number;
+  linkFrom: Int32Array;
+  linkTo: Int32Array;
+  linkType: Uint8Array;
+  linkLag: Int32Array;
+  /** Position in `times`, or ELAPSED. */
+  linkCalendar: Int16Array;
+  /** Position in `plan.links` of each link of the network (several where a summary was read as its content). */
+  linkOf: Int32Array;
+}
+
+interface LinkInput {
+  plan: Plan;
+  outline: Outline;
+  nodeOf: Int32Array;
+  ends: LinkEnds;
+  positions: CalendarPositions;
+  times: WorkingTime[];
+  resolution: Resolution;
+  findings: Finding[];
+}
+
+/** Reads the links of a plan; broken ones are findings and are left out. */
+export function readLinks(input: LinkInput): LinkArrays {
+  const { plan, outline, nodeOf, ends, findings } = input;
+  const list = new LinkList(plan.links.length);
+  const summaryEnd = summaryEnds(plan, outline, nodeOf, ends);
+  for (let l = 0; l < plan.links.length; l++) {
+    const link = plan.links[l]!;
+    const [a, b] = [ends.from[l]!, ends.to[l]!];
+    if (a < 0 || b < 0) {
+      const [known, missing] = a < 0 ? [link.to, link.from] : [link.from, link.to];
+      findings.push({ code: 'linkToNothing', severity: 'error', refs: [known], facts: { missing } });
+      continue;
+    }
+    if (a === b) {
+      findings.push({ code: 'linkToItself', severity: 'error', refs: [link.from] });
+      continue;
+    }
+    const type = TYPE_CODE[link.type];
+    const clock = lagClock(link, a, b, input.positions);
+    const lag = lagSlots(link, clock, input);
+    const [s, t] = [nodeOf[a]!, nodeOf[b]!];
+    if (s >= 0 && t >= 0) {
+      list.add(s, t, type, lag, clock, l);
+      continue;
+    }
+    if (!outline.isSummary[a] && !outline.isSummary[b]) continue; // supporting work: placed after everything else
+    findings.push({ code: 'linkToSummary', severity: 'warning', refs: [link.from, link.to] });
+    const sources = s >= 0 ? [s] : summaryEnd(a, type === FS || type === FF ? 'last' : 'first');
+    const targets = t >= 0 ? [t] : summaryEnd(b, type === FS || type === SS ? 'first' : 'last');
+    for (const from of sources) for (const to of targets) if (from !== to) list.add(from, to, type, lag, clock, l);
+  }
+  return list.arrays();
+}
+
+/** Links in typed arrays that grow when summaries turn one link into many. */
+class LinkList {
+  private count = 0;
+  private from: Int32Array;
+  private to: Int32Array;
+  private type: Uint8Array;
+  private lag: Int32Array;
+  private clock: Int16Array;
+  private link: Int32Array;
+
+  constructor(capacity: number) {
+    this.from = new Int32Array(capacity);
+    this.to = new Int32Array(capacity);
+    this.type = new Uint8Array(capacity);
+    this.lag = new Int32Array(capacity);
+    this.clock = new Int16Array(capacity);
+    this.link = new Int32Array(capacity);
+  }
+
+  add(from: number, to: number, type: number, lag: number, clock: number, link: number): void {
+    if (this.count === this.from.length) this.grow();
+    const k = this.count++;
+    this.from[k] = from;
+    this.to[k] = to;
+    this.type[k] = type;
+    this.lag[k] = lag;
+    this.clock[k] = clock;
+    this.link[k] = link;
+  }
+
+  private grow(): void {
+    const capacity = Math.max(16, this.count * 2);
+    const larger = <T extends Int32Array | Uint8Array | Int16Array>(old: T, next: T): T => {
+      next.set(old);
+      return next;
+    };
+    this.from = larger(this.from, new Int32Array(capacity));
+    this.to = larger(this.to, new Int32Array(capacity));
+    this.type = larger(this.type, new Uint8Array(capacity));
+    this.lag = larger(this.lag, new Int32Array(capacity));
+    this.clock = larger(this.clock, new Int16Array(capacity));
+    this.link = larger(this.link, new Int32Array(capacity));
+  }
+
+  arrays(): LinkArrays {
+    const n = this.count;
+    return {
+      linkCount: n,
+      linkFrom: this.from.subarray(0, n),
+      linkTo: this.to.subarray(0, n),
+      linkType: this.type.subarray(0, n),
+      linkLag: this.lag.subarray(0, n),
+      linkCalendar: this.clock.subarray(0, n),
+      linkOf: this.link.subarray(0, n),
+    };
+  }
+}
+
+/** Position in `plan.calendars` of the calendar that a lag is counted in, or ELAPSED. */
+export function lagClock(link: Link, a: number, b: number, positions: CalendarPositions): number {
+  switch (link.lagCalendar) {
+    case 'elapsed':
+      return ELAPSED;
+    case 'plan':
+      return positions.own;
+    case 'predecessor':
+      return positions.of[a]!;
+    case 'successor':
+      return positions.of[b]!;
+  }
+}
+
+function lagSlots(link: Link, clock: number, { times, resolution }: LinkInput): number {
+  if (link.lag === 0 || resolution === 'minute') return link.lag;
+  return Math.round(link.lag / (clock === ELAPSED ? MINUTES_PER_DAY : times[clock]!.spec.minutesPerDay));
+}
+
+/**
+ * The nodes that stand for a summary in a link: of what it contains, those that nothing within it leads to
+ * (its first), or those that lead to nothing within it (its last). Found once for each summary.
+ */
+function summaryEnds(
+  plan: Plan,
+  outline: Outline,
+  nodeOf: Int32Array,
+  ends: LinkEnds,
+): (summary: number, side: 'first' | 'last') => number[] {
+  const known = new Map<string, number[]>();
+  return (summary, side) => {
+    const key = `${summary} ${side}`;
+    const had = known.get(key);
+    if (had) return had;
+    const within = new Set<number>();
+    const stack = [...outline.children[summary]!];
+    while (stack.length > 0) {
+      const i = stack.pop()!;
+      if (nodeOf[i]! >= 0) within.add(i);
+      for (const c of outline.children[i]!) stack.push(c);
+    }
+    const held = new Set<number>();
+    for (let l = 0; l < plan.links.length; l++) {
+      const [a, b] = [ends.from[l]!, ends.to[l]!];
+      if (a === b || !within.has(a) || !within.has(b)) continue;
+      held.add(side === 'first' ? b : a);
+    }
+    const found = [...within].filter((i) => !held.has(i)).map((i) => nodeOf[i]!);
+    known.set(key, found);
+    return found;
+  };
+}
