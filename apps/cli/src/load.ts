@@ -16,14 +16,11 @@ import {
   type ColumnMeaning,
   fieldById,
   guessColumnMap,
-  isHolidayRegion,
   looksLikeJson,
   type Problem,
-  publicHolidays,
   readPlan,
   readPlanJson,
   readTables,
-  withHolidays,
 } from '@clembo/formats';
 import { UsageError } from './fail';
 
@@ -55,7 +52,7 @@ export async function loadPlan(file: string, options: LoadOptions): Promise<Load
   const loaded = looksLikeJson(bytes)
     ? { plan: readPlanJson(new TextDecoder().decode(bytes), basename(file)), problems: [], rowOf: new Map() }
     : await loadTable(bytes, file, options, calendar);
-  return { ...loaded, plan: withOptions(loaded.plan, options, calendar) };
+  return { ...loaded, plan: await withOptions(loaded.plan, options, calendar) };
 }
 
 async function loadTable(
@@ -128,13 +125,13 @@ function readMeaning(heading: string, meaning: unknown, file: string): ColumnMea
   );
 }
 
-function withOptions(plan: Plan, options: LoadOptions, calendar: CalendarSpec | null): Plan {
+async function withOptions(plan: Plan, options: LoadOptions, calendar: CalendarSpec | null): Promise<Plan> {
   const changed = { ...plan };
   if (calendar) {
     changed.calendars = [calendar, ...plan.calendars.filter((c) => c.id !== calendar.id)];
     changed.calendar = calendar.id;
   }
-  if (options.holidays !== undefined) changed.calendars = withRegion(changed, options.holidays);
+  if (options.holidays !== undefined) changed.calendars = await withRegion(changed, options.holidays);
   if (options.start !== undefined) changed.start = readDay(options.start, '--start');
   if (options['status-date'] !== undefined) changed.statusDate = readDay(options['status-date'], '--status-date');
   if (options.source !== undefined) {
@@ -149,7 +146,9 @@ function withOptions(plan: Plan, options: LoadOptions, calendar: CalendarSpec | 
 }
 
 /** Every calendar of the plan without the public holidays of a region, for the years around its dates. */
-function withRegion(plan: Plan, region: string): CalendarSpec[] {
+async function withRegion(plan: Plan, region: string): Promise<CalendarSpec[]> {
+  // A large library: loaded only when it is asked for.
+  const { isHolidayRegion, publicHolidays, withHolidays } = await import('@clembo/formats/holidays');
   if (!isHolidayRegion(region))
     throw new UsageError(`--holidays takes a country such as GB, or a part of one such as DE-BE, not “${region}”.`);
   const years = plan.activities

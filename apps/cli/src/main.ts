@@ -1,12 +1,5 @@
 import { parseArgs } from 'node:util';
 import { UnreadableFile } from '@clembo/formats';
-import { defaultTimelineBrief } from '@clembo/scene';
-import { changesCommand } from './commands/changes';
-import { checkCommand } from './commands/check';
-import { composeCommand } from './commands/compose';
-import { linearCommand } from './commands/linear';
-import { scheduleCommand } from './commands/schedule';
-import { varianceCommand } from './commands/variance';
 import { UsageError } from './fail';
 import { loadPlan } from './load';
 
@@ -92,25 +85,25 @@ async function run(argv: string[]): Promise<string> {
   };
   switch (command) {
     case 'schedule':
-      return scheduleCommand(await load(), asJson);
+      return (await import('./commands/schedule')).scheduleCommand(await load(), asJson);
     case 'compose':
-      return composeCommand(await load(), values.brief, values.out);
+      return (await import('./commands/compose')).composeCommand(await load(), values.brief, values.out);
     case 'brief':
       if (values.kind !== undefined && values.kind !== 'timeline')
         throw new UsageError(`--kind takes timeline, not “${values.kind}”.`);
-      return `${JSON.stringify(defaultTimelineBrief(), null, 2)}\n`;
+      return `${JSON.stringify((await import('@clembo/scene')).defaultTimelineBrief(), null, 2)}\n`;
     case 'check':
-      return checkCommand(
+      return (await import('./commands/check')).checkCommand(
         await load(),
         values.baseline === undefined ? null : await loadPlan(values.baseline, values),
         asJson,
       );
     case 'changes':
-      return changesCommand(await load(0), await load(1), asJson);
+      return (await import('./commands/changes')).changesCommand(await load(0), await load(1), asJson);
     case 'variance':
-      return varianceCommand(await load(0), await load(1), asJson);
+      return (await import('./commands/variance')).varianceCommand(await load(0), await load(1), asJson);
     case 'linear':
-      return linearCommand(await load(), values.buffer, asJson);
+      return (await import('./commands/linear')).linearCommand(await load(), values.buffer, asJson);
     default:
       throw new UsageError(`there is no command “${command}”. \`clembo --help\` lists them.`);
   }

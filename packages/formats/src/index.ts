@@ -11,4 +11,3 @@ export { type ReadDuration, readDuration, readNumber, readYesNo, toMinutes } fro
 export { type DateOrder, orderEvidence, readDate } from './values/dates';
 export { readPredecessors } from './values/predecessors';
 export { readXlsx } from './xlsx/read';
-export { isHolidayRegion, type PublicHoliday, publicHolidays, withHolidays } from './holidays/holidays';

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { FIVE_DAY, isoDate, parseIsoDate, WorkingTime } from '@clembo/core';
-import { isHolidayRegion, publicHolidays, withHolidays } from '../src/index';
+import { isHolidayRegion, publicHolidays, withHolidays } from '../src/holidays/holidays';
 
 const dates = (region: string) => publicHolidays(region, 2026, 2026).map((h) => isoDate(h.day));
 

@@ -1,6 +1,7 @@
 import { writeFile } from 'node:fs/promises';
+import { createRequire } from 'node:module';
 import { dirname, extname, join } from 'node:path';
-import { fileURLToPath } from 'node:url';
+
 import { schedulePlan } from '@clembo/core';
 import { fontFolder, writePdf, writePng, writeSvg } from '@clembo/render';
 import {
@@ -15,7 +16,7 @@ import metrics from '@clembo/scene/metrics.json' with { type: 'json' };
 import { UsageError } from '../fail';
 import { type Loaded, readJson } from '../load';
 
-const FONT_FOLDER = join(dirname(fileURLToPath(import.meta.url)), '../../../../packages/render/fonts');
+const FONT_FOLDER = join(dirname(createRequire(import.meta.url).resolve('@clembo/render')), '../fonts');
 const FORMATS = ['.svg', '.pdf', '.png'] as const;
 
 /** Composes a page from a plan and a brief and writes it in the format that the file's name asks for. */
