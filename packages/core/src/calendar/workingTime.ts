@@ -236,5 +236,14 @@ export class WorkingTime {
   }
 }
 
+const compiled: Record<Resolution, WeakMap<CalendarSpec, WorkingTime>> = { day: new WeakMap(), minute: new WeakMap() };
+
+/** The working time of a calendar, compiled once. Calendars are never changed in place: a change makes a new one. */
+export function workingTimeOf(spec: CalendarSpec, resolution: Resolution, originDay: number): WorkingTime {
+  let time = compiled[resolution].get(spec);
+  if (!time) compiled[resolution].set(spec, (time = new WorkingTime(spec, resolution, originDay)));
+  return time;
+}
+
 /** True when there is any working time in the calendar's week; without it nothing could ever be done. */
 export const hasWorkingTime = (spec: CalendarSpec): boolean => spec.week.some((pattern) => minutesIn(pattern) > 0);

@@ -1,10 +1,11 @@
 import type { Finding } from '../findings/finding';
 import type { Plan } from '../plan/schema';
+import { RefIndex } from './refIndex';
 
 /** The tree of a plan's activities as arrays over their positions in `plan.activities`. */
 export interface Outline {
   /** Position by unique reference (the first one, where a reference stands twice). */
-  indexOf: Map<string, number>;
+  indexOf: RefIndex;
   /** Position of the parent, or -1. */
   parent: Int32Array;
   /** 1 for the top level. */
@@ -27,15 +28,12 @@ Object.freeze(CHILDLESS);
 /** Builds the outline. Parents that are missing, or that run in a circle, put their activities at the top level. */
 export function buildOutline(plan: Plan): Outline {
   const n = plan.activities.length;
-  const indexOf = new Map<string, number>();
+  const indexOf = new RefIndex(plan.activities);
+  const { isDouble } = indexOf;
   const times = new Map<string, number>();
-  const isDouble = new Uint8Array(n);
-  for (let i = 0; i < n; i++) {
+  for (let i = isDouble.indexOf(1); i !== -1; i = isDouble.indexOf(1, i + 1)) {
     const { ref } = plan.activities[i]!;
-    if (indexOf.has(ref)) {
-      times.set(ref, (times.get(ref) ?? 1) + 1);
-      isDouble[i] = 1;
-    } else indexOf.set(ref, i);
+    times.set(ref, (times.get(ref) ?? 1) + 1);
   }
   const findings: Finding[] = [...times].map(([ref, count]) => ({
     code: 'duplicateReference',
@@ -82,6 +80,7 @@ export function buildOutline(plan: Plan): Outline {
 function cutParentLoops(plan: Plan, parent: Int32Array, findings: Finding[]): void {
   const state = new Uint8Array(parent.length); // 1: on the way up, 2: known to reach the top
   for (let i = 0; i < parent.length; i++) {
+    if (parent[i] === -1) continue;
     const path: number[] = [];
     let at = i;
     while (at !== -1 && state[at] === 0) {

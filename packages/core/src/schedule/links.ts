@@ -24,11 +24,16 @@ export function findLinkEnds(plan: Plan, outline: Outline): LinkEnds {
   const n = plan.links.length;
   const ends: LinkEnds = { from: new Int32Array(n), to: new Int32Array(n) };
   const { indexOf } = outline;
+  let row = -1;
   for (let l = 0; l < n; l++) {
     const link = plan.links[l]!;
     ends.from[l] = indexOf.get(link.from) ?? -1;
-    // Sources list the predecessors of an activity together: its reference is looked up once.
-    ends.to[l] = l > 0 && link.to === plan.links[l - 1]!.to ? ends.to[l - 1]! : (indexOf.get(link.to) ?? -1);
+    // Sources list predecessors row by row: the next link mostly leads to the same row or to the one below it.
+    if (row < 0 || plan.activities[row]!.ref !== link.to || outline.isDouble[row]) {
+      row = row + 1 < plan.activities.length && plan.activities[row + 1]!.ref === link.to ? row + 1 : -1;
+      if (row < 0 || outline.isDouble[row]) row = indexOf.get(link.to) ?? -1;
+    }
+    ends.to[l] = row;
   }
   return ends;
 }

@@ -1,5 +1,5 @@
 import { SEVEN_DAY } from '../calendar/spec';
-import { hasWorkingTime, type Resolution, slotsPerDay, WorkingTime } from '../calendar/workingTime';
+import { hasWorkingTime, type Resolution, slotsPerDay, WorkingTime, workingTimeOf } from '../calendar/workingTime';
 import type { Finding } from '../findings/finding';
 import type { Outline } from '../outline/outline';
 import type { Activity, Plan } from '../plan/schema';
@@ -117,10 +117,12 @@ function findCalendars(plan: Plan, findings: Finding[]): CalendarPositions {
   const own = indexOf.get(plan.calendar) ?? 0;
   const of = new Uint16Array(plan.activities.length).fill(own);
   const missing = new Map<string, string[]>();
+  let last: string | null = null;
+  let at: number | undefined;
   for (let i = 0; i < plan.activities.length; i++) {
     const { calendar, ref } = plan.activities[i]!;
     if (calendar === null) continue;
-    const at = indexOf.get(calendar);
+    if (calendar !== last) at = indexOf.get((last = calendar));
     if (at !== undefined) of[i] = at;
     else if (missing.has(calendar)) missing.get(calendar)!.push(ref);
     else missing.set(calendar, [ref]);
@@ -134,7 +136,7 @@ function findCalendars(plan: Plan, findings: Finding[]): CalendarPositions {
 function compileCalendars(plan: Plan, resolution: Resolution, findings: Finding[]): WorkingTime[] {
   const origin = dayOf(defaultStart(plan));
   return plan.calendars.map((spec) => {
-    if (hasWorkingTime(spec)) return new WorkingTime(spec, resolution, origin);
+    if (hasWorkingTime(spec)) return workingTimeOf(spec, resolution, origin);
     findings.push({ code: 'calendarWithoutWork', severity: 'error', refs: [], facts: { calendar: spec.name } });
     return new WorkingTime({ ...SEVEN_DAY, id: spec.id, name: spec.name }, resolution, origin);
   });
