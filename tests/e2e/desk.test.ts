@@ -177,6 +177,16 @@ describe('the ledger', () => {
     await page.close();
   });
 
+  test('the assessment measures against the edition that was promised', async () => {
+    const page = await openDemo('Saltmere sea wall', 'Structure');
+    await (await page.waitForSelector('main button[aria-pressed]'))!.click();
+    const panel = await page.waitForSelector('aside[aria-label="Checks"]');
+    const text = await panel!.evaluate((e) => (e as HTMLElement).innerText);
+    expect(text).toContain('against Contract baseline of 12 January 2026');
+    expect(text).toMatch(/Baseline execution index\s+[01]\.\d\d\s+≥ 0\.95/);
+    await page.close();
+  });
+
   test('searching an activity goes to its row', async () => {
     const page = await openDemo('Saltmere sea wall', 'Structure');
     await page.waitForSelector('[role="row"][aria-rowindex="3"]');

@@ -37,6 +37,41 @@ const ROWS = [
   ['Q4', 'Quay open', '18/05/2026', '', 'Civil', 'South', 'Q3', 'no'],
 ];
 
+describe('what the checks say', () => {
+  test('of a file with a loop, a lead, and dates that its logic does not lead to; a reference leads to its row', async () => {
+    const csv = join(folder, 'Checked.csv');
+    const lines = [
+      'ID,Name,Start,Finish,Duration,Predecessors',
+      'A1,Survey,2026-01-05,2026-01-09,5,',
+      'A2,Design,2026-01-12,2026-01-23,10,A1',
+      'A3,Build,2026-01-19,2026-01-30,10,A2',
+      'B1,Paint,2026-02-02,2026-02-06,5,B2',
+      'B2,Dry,2026-02-09,2026-02-13,5,B1',
+    ];
+    writeFileSync(csv, lines.join('\n'));
+    const page = await openPage(browser, address);
+    await upload(page, csv);
+    await makePlan(page);
+    await page.goto(page.url().replace(/show.*/, 'structure'), { waitUntil: 'networkidle0' });
+    await (await page.waitForSelector('main button[aria-pressed]'))!.click();
+    const panel = await page.waitForSelector('aside[aria-label="Checks"]');
+    const text = await panel!.evaluate((e) => (e as HTMLElement).innerText);
+    expect(text).toContain('The links run in a circle: B2 → B1 → B2');
+    expect(text).toContain('A3: the given dates differ from the computed ones by a working day or more (up to 5)');
+    await (await panel!.$('::-p-text(B2)'))!.click();
+    const row = await page.waitForSelector('[role="row"][aria-selected="true"]');
+    expect(await row!.evaluate((e) => e.textContent)).toContain('B2Dry');
+    // Build is given from 19 January; after Design it can end on 6 February, five working days later.
+    const build = await page.$$eval(
+      '[role="row"]',
+      (rows) => rows.find((r) => r.textContent?.includes('Build'))!.textContent,
+    );
+    expect(build).toContain('30 Jan 26');
+    expect(build).toContain('+5');
+    await page.close();
+  });
+});
+
 describe('from a file to a page and back', () => {
   test('CSV: upload, map, three parts of the brief, PDF and SVG with the names and dates in them', async () => {
     const csv = join(folder, 'Quay works.csv');

@@ -53,6 +53,12 @@ await take('structure', async (page) => {
   await page.goto(await row(page, 'Saltmere', 'Structure'), { waitUntil: 'networkidle0' });
   await page.waitForSelector('[role="row"][aria-rowindex="3"]');
 });
+await take('checks', async (page) => {
+  await page.goto(await row(page, 'Saltmere', 'Structure'), { waitUntil: 'networkidle0' });
+  await page.waitForSelector('[role="row"][aria-rowindex="3"]');
+  await page.click('main [aria-pressed]');
+  await page.waitForSelector('aside[aria-label="Checks"]');
+});
 await take('contact-sheet', async (page) => {
   await page.goto(await row(page, 'Saltmere', 'Show'), { waitUntil: 'networkidle0' });
 });

@@ -63,8 +63,16 @@ export interface LedgerRow {
 
 /** What the checks say, in words. */
 export interface Checks {
-  findings: { code: string; severity: 'error' | 'warning' | 'note'; refs: string[]; words: string }[];
+  findings: {
+    code: string;
+    severity: 'error' | 'warning' | 'note';
+    refs: string[];
+    /** The sentence in parts: every second one is a reference. */
+    words: string[];
+  }[];
   points: AssessmentPoint[];
+  /** The edition that the assessment measures against, or null where the plan has only one. */
+  baseline: string | null;
 }
 
 /** The facts about one activity, as the margin shows them. */
@@ -80,17 +88,35 @@ export interface Facts {
   notes: string;
 }
 
+/** Stands around references in a sentence, and in no text that a person writes. */
+const REF_MARK = '\u0001';
+
+interface PlanBody {
+  plan: Plan;
+  edition: string;
+  editions: { id: string; name: string; working: boolean }[];
+}
+
+async function fetchPlan(path: string): Promise<PlanBody> {
+  const response = await fetch(path);
+  const body = (await response.json()) as PlanBody & { error?: string };
+  if (!response.ok) throw new Error(body.error ?? 'The plan could not be loaded.');
+  return body;
+}
+
 /** Holds a plan in the browser, schedules it once and composes its pages off the main thread. */
 export class PlanRoom {
   private plan: Plan | null = null;
   private schedule: Schedule | null = null;
   private edition = '';
+  /** Where the oldest edition that was kept is found: what was promised. */
+  private baselineAt: string | null = null;
   private readonly measure = createMeasure(metrics as FontMetrics);
 
   async open(planId: string): Promise<PlanHead> {
-    const response = await fetch(`/api/plans/${planId}`);
-    const body = (await response.json()) as { plan: Plan; edition: string; error?: string };
-    if (!response.ok) throw new Error(body.error ?? 'The plan could not be loaded.');
+    const body = await fetchPlan(`/api/plans/${planId}`);
+    const oldest = body.editions.filter((e) => !e.working).at(-1);
+    this.baselineAt = oldest ? `/api/plans/${planId}?edition=${oldest.id}` : null;
     this.plan = body.plan;
     this.edition = body.edition;
     this.schedule = schedulePlan(body.plan);
@@ -208,13 +234,23 @@ export class PlanRoom {
   }
 
   /** Findings about the data, the gravest first, and the 14-point assessment. */
-  checks(): Checks {
+  async checks(): Promise<Checks> {
     const { plan, schedule } = this.held;
     const rank = { error: 0, warning: 1, note: 2 };
     const findings = checkPlan(plan, schedule)
-      .map((f) => ({ code: f.code, severity: f.severity, refs: f.refs, words: wordsFor(f) }))
+      .map((f) => ({
+        code: f.code,
+        severity: f.severity,
+        refs: f.refs,
+        words: wordsFor({ ...f, refs: f.refs.map((ref) => REF_MARK + ref + REF_MARK) }).split(REF_MARK),
+      }))
       .sort((a, b) => rank[a.severity] - rank[b.severity]);
-    return { findings, points: assessSchedule(plan, schedule, null) };
+    const baseline = this.baselineAt === null ? null : await fetchPlan(this.baselineAt);
+    return {
+      findings,
+      points: assessSchedule(plan, schedule, baseline?.plan ?? null),
+      baseline: baseline?.edition ?? null,
+    };
   }
 
   /** Activities whose name or reference holds the text. */

@@ -39,8 +39,7 @@ export function ChecksPanel({
             <ul className="mt-1 space-y-2.5">
               {found.map((f) => (
                 <li key={`${f.code} ${f.refs.join(' ')}`}>
-                  <p className={TONES[severity]}>{f.words}</p>
-                  <Rows refs={f.refs} onJump={onJump} />
+                  <Words finding={f} onJump={onJump} />
                 </li>
               ))}
             </ul>
@@ -48,6 +47,7 @@ export function ChecksPanel({
         );
       })}
       <h3 className="mt-5 border-t border-line pt-3 font-semibold">14-point assessment</h3>
+      {checks.baseline !== null && <p className="text-[13.5px] text-soft">against {checks.baseline}</p>}
       <ul className="mt-1.5">
         {checks.points.map((p) => (
           <Point key={p.name} point={p} onJump={onJump} />
@@ -57,16 +57,37 @@ export function ChecksPanel({
   );
 }
 
+/** A finding with its references as ways to their rows; those that the words leave out stand below. */
+function Words({ finding, onJump }: { finding: Checks['findings'][number]; onJump: (ref: string) => void }) {
+  const { words, refs, severity } = finding;
+  const said = new Set(words.filter((_, k) => k % 2 === 1));
+  return (
+    <>
+      <p className={TONES[severity]}>
+        {words.map((part, k) => (k % 2 === 1 ? <Jump key={k} to={part} onJump={onJump} /> : part))}
+      </p>
+      <Rows refs={refs.filter((r) => !said.has(r))} onJump={onJump} />
+    </>
+  );
+}
+
+function Jump({ to, onJump }: { to: string; onJump: (ref: string) => void }) {
+  return (
+    <button type="button" className="font-narrow text-kelp hover:underline" onClick={() => onJump(to)}>
+      {to}
+    </button>
+  );
+}
+
 function Rows({ refs, onJump }: { refs: string[]; onJump: (ref: string) => void }) {
   const [all, setAll] = useState(false);
   const list = [...new Set(refs)];
+  if (list.length === 0) return null;
   const shown = all ? list : list.slice(0, SHOWN_REFS);
   return (
     <p className="mt-0.5 flex flex-wrap gap-x-2 font-narrow">
       {shown.map((ref) => (
-        <button key={ref} type="button" className="text-kelp hover:underline" onClick={() => onJump(ref)}>
-          {ref}
-        </button>
+        <Jump key={ref} to={ref} onJump={onJump} />
       ))}
       {shown.length < list.length && (
         <button type="button" className="text-soft hover:underline" onClick={() => setAll(true)}>

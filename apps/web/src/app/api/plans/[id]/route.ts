@@ -5,12 +5,22 @@ import { currentWorkspace, store } from '@/server/store';
 
 type Context = { params: Promise<{ id: string }> };
 
-/** The working edition of a plan, for the worker that schedules and composes it in the browser. */
-export const GET = (_: Request, { params }: Context): Promise<Response> =>
+/**
+ * The working edition of a plan, or with `?edition=` another, for the worker that schedules and composes it in the
+ * browser; and which editions there are, the latest first.
+ */
+export const GET = (request: Request, { params }: Context): Promise<Response> =>
   answer(async () => {
-    const stored = await readPlan(store(), await currentWorkspace(), readId((await params).id, 'plan'));
-    if (!stored) throw notFound('plan');
-    return { plan: stored.plan, edition: stored.edition, version: stored.version };
+    const wanted = new URL(request.url).searchParams.get('edition');
+    const stored = await readPlan(
+      store(),
+      await currentWorkspace(),
+      readId((await params).id, 'plan'),
+      wanted === null ? undefined : readId(wanted, 'edition'),
+    );
+    if (!stored) throw notFound(wanted === null ? 'plan' : 'edition');
+    const editions = stored.editions.map(({ id, name, working }) => ({ id, name, working }));
+    return { plan: stored.plan, edition: stored.edition, version: stored.version, editions };
   });
 
 export const PATCH = (request: Request, { params }: Context): Promise<Response> =>
