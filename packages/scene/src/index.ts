@@ -6,7 +6,7 @@ export { CATEGORIES, HAIRLINE, INK, KELP, MADDER, NEUTRAL, PAPER, SOFT_INK, tint
 export * from './graph/scene';
 export { Occupancy } from './labels/occupancy';
 export { packRows } from './rows/pack';
-export { chooseTiers, niceRange, ticks, timeScale, type TimeUnit } from './scales/time';
+export { chooseTiers, nameForm, niceRange, ticks, timeScale, type TimeUnit } from './scales/time';
 export { formatDay } from './text/dates';
 export * from './text/faces';
 export { createMeasure, type Measure } from './text/measure';

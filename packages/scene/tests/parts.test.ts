@@ -4,6 +4,7 @@ import {
   briefSentence,
   CATEGORIES,
   chooseTiers,
+  nameForm,
   formatDay,
   INK,
   niceRange,
@@ -67,16 +68,24 @@ describe('time scale', () => {
 
   test('weeks are those of ISO 8601', () => {
     // ISO 8601: 2024-12-30 lies in week 1 of 2025
-    expect(ticks(day('2024-12-23'), day('2025-01-13'), 'week').map((t) => t.label)).toEqual(['W52', 'W1', 'W2']);
+    expect(ticks(day('2024-12-23'), day('2025-01-13'), 'week').map((t) => t.names[0])).toEqual(['W52', 'W1', 'W2']);
   });
 
   test('quarters start where quarters start', () => {
-    expect(ticks(day('2026-02-01'), day('2026-12-31'), 'quarter').map((t) => [t.label, t.from])).toEqual([
+    expect(ticks(day('2026-02-01'), day('2026-12-31'), 'quarter').map((t) => [t.names[0], t.from])).toEqual([
       ['Q1', day('2026-02-01')],
       ['Q2', day('2026-04-01')],
       ['Q3', day('2026-07-01')],
       ['Q4', day('2026-10-01')],
     ]);
+  });
+
+  test('the names of a tier are written alike', () => {
+    const months = ticks(day('2026-01-20'), day('2026-07-05'), 'month');
+    expect(months.map((t) => t.whole)).toEqual([false, true, true, true, true, true, false]);
+    // February 2026 has 13 characters; the cut January and July do not count.
+    const form = (room: number) => nameForm(months, (_, name) => name.length <= room);
+    expect([13, 12, 8, 7].map(form)).toEqual([0, 1, 1, 2]);
   });
 
   test('an open range ends on whole units outside the data', () => {

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { demoPlans } from '../../../demo/index';
-import { PAGES, type PageName, type Scene, type TimelineBrief } from '../src/index';
+import { formatDay, PAGES, type PageName, type Scene, type TimelineBrief } from '../src/index';
 import { briefOf, compose, labelBoxes, markerBoxes, overlaps, randomPlan } from './fixtures';
 
 const texts = (scene: Scene, role: string) =>
@@ -44,6 +44,13 @@ test('a bar as wide as the page has its label above it, not on it', () => {
   };
   const scene = compose(plan, { rows: 'each' });
   expect(overlaps(labelBoxes(scene), markerBoxes(scene))).toEqual([]);
+});
+
+test('a milestone on the last morning is on the last day of the page', () => {
+  const plan = randomPlan(1, 1);
+  plan.activities[0] = { ...plan.activities[0]!, kind: 'startMilestone', name: 'Open', finish: null };
+  const date = formatDay(plan.activities[0]!.start! / 1440, 'long');
+  expect(texts(compose(plan), 'subtitle')[0]).toContain(`${date} to ${date}`);
 });
 
 test('interrupted work is drawn in its stretches', () => {

@@ -21,9 +21,10 @@ export function timeScale(from: number, to: number, left: number, right: number)
 export interface Tick {
   from: number;
   to: number;
-  label: string;
-  /** A shorter label for narrow intervals. */
-  short: string;
+  /** What it can be called, the longest first. */
+  names: string[];
+  /** False where the range begins or ends within the unit. */
+  whole: boolean;
 }
 
 /** The units of the two tiers, coarse above fine. */
@@ -35,7 +36,7 @@ export interface Tiers {
 /** Pairs of units from fine to coarse, with the points that the finer one needs to be read. */
 const PAIRS: (Tiers & { days: number; points: number })[] = [
   { upper: 'month', lower: 'day', days: 1, points: 9 },
-  { upper: 'month', lower: 'week', days: 7, points: 15 },
+  { upper: 'month', lower: 'week', days: 7, points: 16 },
   { upper: 'year', lower: 'month', days: 30.4, points: 17 },
   { upper: 'year', lower: 'quarter', days: 91.3, points: 14 },
   { upper: 'decade', lower: 'year', days: 365.25, points: 18 },
@@ -72,29 +73,39 @@ export function ticks(fromDay: number, toDay: number, unit: TimeUnit): Tick[] {
   const list: Tick[] = [];
   for (let start = unitStart(fromDay, unit); start < toDay; ) {
     const next = unitStart(start, unit, 1);
-    list.push({ from: Math.max(start, fromDay), to: Math.min(next, toDay), ...tickWords(start, unit) });
+    const [from, to] = [Math.max(start, fromDay), Math.min(next, toDay)];
+    list.push({ from, to, names: tickNames(start, unit), whole: from === start && to === next });
     start = next;
   }
   return list;
 }
 
-function tickWords(start: number, unit: TimeUnit): { label: string; short: string } {
+function tickNames(start: number, unit: TimeUnit): string[] {
   const { year, month, day } = civilFromDay(start);
   const name = MONTHS[month - 1]!;
   switch (unit) {
     case 'day':
-      return { label: String(day), short: String(day) };
+      return [String(day)];
     case 'week':
-      return { label: `W${isoWeekOf(start).week}`, short: String(isoWeekOf(start).week) };
+      return [`W${isoWeekOf(start).week}`];
     case 'month':
-      return { label: `${name} ${year}`, short: name.slice(0, 3) };
+      return [`${name} ${year}`, `${name.slice(0, 3)} ${year}`, name.slice(0, 3)];
     case 'quarter':
-      return { label: `Q${Math.floor((month - 1) / 3) + 1}`, short: `Q${Math.floor((month - 1) / 3) + 1}` };
+      return [`Q${Math.floor((month - 1) / 3) + 1}`];
     case 'year':
-      return { label: String(year), short: `’${String(year % 100).padStart(2, '0')}` };
+      return [String(year), `’${String(year % 100).padStart(2, '0')}`];
     case 'decade':
-      return { label: `${year}s`, short: `${year}s` };
+      return [`${year}s`];
   }
+}
+
+/** The longest form of names that has room in every whole interval of a tier, so that all are written alike. */
+export function nameForm(list: readonly Tick[], hasRoom: (tick: Tick, name: string) => boolean): number {
+  const forms = list[0]?.names.length ?? 1;
+  for (let form = 0; form < forms - 1; form++) {
+    if (list.every((t) => !t.whole || hasRoom(t, t.names[form]!))) return form;
+  }
+  return forms - 1;
 }
 
 /** A range in whole units around moments, with a little room at both ends. */

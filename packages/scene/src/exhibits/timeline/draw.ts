@@ -1,6 +1,6 @@
 import { INK, KELP, MIST, PAPER, SAND, SOFT_INK, tint } from '../../graph/ink';
 import { round, type SceneNode } from '../../graph/scene';
-import { chooseTiers, ticks, type TimeScale } from '../../scales/time';
+import { chooseTiers, nameForm, type Tick, ticks, type TimeScale } from '../../scales/time';
 import { formatDay } from '../../text/dates';
 import type { Measure } from '../../text/measure';
 import type { PageFrame } from './frame';
@@ -265,6 +265,9 @@ export function brokenLine(
   return nodes;
 }
 
+/** Grid lines that lie closer are more to look at than they help, in points. */
+const GRID_STEP = 24;
+
 /** The two tiers of the time scale, its ground rule, and the days at which lines run down the plot. Nothing is written under the flag. */
 export function scaleNodes(
   scale: TimeScale,
@@ -282,10 +285,14 @@ export function scaleNodes(
   const lowerBase = upperBase + size * 1.55;
   const bottom = lowerBase + size * 0.55;
   const nodes: SceneNode[] = [];
-  for (const t of ticks(fromDay, toDay, tiers.upper)) {
-    const room = x(t.to) - x(t.from) - 4;
-    const text = measure.width('textStrong', size + 1, t.label) <= room ? t.label : t.short;
-    if (measure.width('textStrong', size + 1, text) <= room) {
+  const upper = ticks(fromDay, toDay, tiers.upper);
+  const upperRoom = (t: Tick, name: string) => measure.width('textStrong', size + 1, name) <= x(t.to) - x(t.from) - 4;
+  const upperForm = nameForm(upper, upperRoom);
+  // Weeks run across the ends of months: the lines of months stop above their numbers.
+  const upperEnd = tiers.lower === 'week' ? upperBase + size * 0.4 : bottom;
+  for (const t of upper) {
+    const text = t.names.slice(upperForm).find((name) => upperRoom(t, name));
+    if (text !== undefined) {
       nodes.push({
         type: 'text',
         x: round(x(t.from) + (t.from > fromDay ? 3.5 : 0)),
@@ -303,24 +310,27 @@ export function scaleNodes(
         x1: round(x(t.from)),
         y1: round(top),
         x2: round(x(t.from)),
-        y2: round(bottom),
+        y2: round(upperEnd),
         stroke: SOFT_INK,
         strokeWidth: 0.6,
         role: 'scale',
       });
   }
   const lower = ticks(fromDay, toDay, tiers.lower);
+  const lowerRoom = (t: Tick, name: string) => measure.width('label', size, name) <= x(t.to) - x(t.from) - 1.5;
+  // The year of a month stands above it.
+  const lowerForm = tiers.lower === 'month' ? -1 : nameForm(lower, lowerRoom);
   for (const t of lower) {
-    const room = x(t.to) - x(t.from) - 1.5;
-    const width = measure.width('label', size, t.short);
+    const text = t.names.at(lowerForm)!;
+    const width = measure.width('label', size, text);
     const left = (x(t.from) + x(t.to) - width) / 2;
     const hidden = flag !== null && left < flag.right + 1.5 && left + width > flag.left - 1.5;
-    if (width <= room && !hidden) {
+    if (lowerRoom(t, text) && !hidden) {
       nodes.push({
         type: 'text',
         x: round(left),
         y: round(lowerBase),
-        text: t.short,
+        text,
         face: 'label',
         size,
         fill: SOFT_INK,
@@ -349,8 +359,8 @@ export function scaleNodes(
     strokeWidth: 0.9,
     role: 'scale',
   });
-  const lowerWidth = (scale.right - scale.left) / Math.max(1, lower.length);
-  const grid = lowerWidth >= 13 ? lower : ticks(fromDay, toDay, tiers.upper);
+  const width = (scale.right - scale.left) / Math.max(1, lower.length);
+  const grid = width >= GRID_STEP ? lower : tiers.lower === 'day' ? ticks(fromDay, toDay, 'week') : upper;
   return { nodes, gridDays: grid.map((t) => t.from).filter((d) => d > fromDay), bottom };
 }
 

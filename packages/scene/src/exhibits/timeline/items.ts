@@ -46,6 +46,8 @@ export interface Selection {
   colours: { title: string; colour: string; shape: string }[];
   from: number;
   to: number;
+  /** The last day that anything on the page runs to. */
+  lastDay: number;
   /** How many activities and milestones the plan has. */
   of: number;
   /** Percent complete of the whole plan. */
@@ -66,6 +68,7 @@ export function selectItems(plan: Plan, schedule: Schedule, brief: TimelineBrief
 
   const items: Item[] = [];
   let [first, last] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  let lastDay = Number.NEGATIVE_INFINITY;
   for (const i of outline.order) {
     const form = formOf(plan, schedule, i, brief.level, withSummaries);
     if (form === null || schedule.start[i] === NONE || !passes(i)) continue;
@@ -74,6 +77,8 @@ export function selectItems(plan: Plan, schedule: Schedule, brief: TimelineBrief
     const [start, finish] = [schedule.start[i]!, Math.max(schedule.start[i]!, schedule.finish[i]!)];
     first = Math.min(first, start);
     last = Math.max(last, finish);
+    // A point at the beginning of a day lies on that day.
+    lastDay = Math.max(lastDay, schedule.atFinish[i] ? finishDayOf(finish) : dayOf(finish));
     if (brief.from !== null && finish < brief.from) continue;
     if (brief.to !== null && start > brief.to) continue;
     const a = plan.activities[i]!;
@@ -109,6 +114,7 @@ export function selectItems(plan: Plan, schedule: Schedule, brief: TimelineBrief
     colours: coloursInOrder(plan, brief.colour, items, codeOf),
     from,
     to,
+    lastDay: brief.to !== null || items.length === 0 ? finishDayOf(to) : lastDay,
     of: plan.activities.filter((_, i) => !outline.isSummary[i]).length,
     percentDone: whole,
   };

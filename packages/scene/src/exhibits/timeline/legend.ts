@@ -46,6 +46,7 @@ export function legendNodes(
 }
 
 function colourEntries(selection: Selection, size: number): Entry[] {
+  const anyDone = selection.items.some((i) => i.progress > 0);
   return selection.colours.map(({ title, colour, shape }) => ({
     title,
     width: size * 2.6,
@@ -62,20 +63,22 @@ function colourEntries(selection: Selection, size: number): Entry[] {
               fill: tint(colour, 0.36),
               role: 'legend',
             },
-            {
-              type: 'rect',
-              x: round(x),
-              y: round(y),
-              width: round(size * 1.3),
-              height: round(size * 0.4),
-              radius: 1,
-              fill: colour,
-              role: 'legend',
-            },
+            ...(anyDone ? [done(x, y, size, colour)] : []),
           ]
         : [marker(shape, x + size * 1.3, y, size * 0.5, { fill: colour, role: 'legend' })],
   }));
 }
+
+const done = (x: number, y: number, size: number, fill: string): SceneNode => ({
+  type: 'rect',
+  x: round(x),
+  y: round(y),
+  width: round(size * 1.3),
+  height: round(size * 0.4),
+  radius: 1,
+  fill,
+  role: 'legend',
+});
 
 function markEntries(items: Item[], size: number, hasStatus: boolean): Entry[] {
   const has = (test: (i: Item) => boolean) => items.some(test);

@@ -1,4 +1,4 @@
-import { dayOf, finishDayOf, type Plan, type Schedule } from '@clembo/core';
+import { dayOf, type Plan, type Schedule } from '@clembo/core';
 import type { TimelineBrief } from '../../brief/brief';
 import { HAIRLINE, INK, KELP, PAPER, SOFT_INK } from '../../graph/ink';
 import { type ContentRow, round, type Scene, type SceneNode } from '../../graph/scene';
@@ -128,7 +128,7 @@ export function composeTimeline(input: TimelineInput): Scene {
     width: frame.width,
     height: frame.height,
     title,
-    description: `Timeline of ${plan.name}: ${selection.items.length} of ${selection.of} activities and milestones from ${formatDay(dayOf(selection.from), 'long')} to ${formatDay(finishDayOf(selection.to), 'long')}.`,
+    description: `Timeline of ${plan.name}: ${selection.items.length} of ${selection.of} activities and milestones from ${formatDay(dayOf(selection.from), 'long')} to ${formatDay(selection.lastDay, 'long')}.`,
     language: 'en',
     paper: PAPER,
     nodes,
@@ -166,7 +166,7 @@ function statement(plan: Plan, { items, percentDone }: Selection): string {
 }
 
 function subtitle(plan: Plan, selection: Selection): string {
-  const parts = [`${formatDay(dayOf(selection.from), 'long')} to ${formatDay(finishDayOf(selection.to), 'long')}`];
+  const parts = [`${formatDay(dayOf(selection.from), 'long')} to ${formatDay(selection.lastDay, 'long')}`];
   if (plan.statusDate !== null) parts.push(`status ${formatDay(dayOf(plan.statusDate), 'long')}`);
   return [plan.name, ...parts].join(' · ');
 }
