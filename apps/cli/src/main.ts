@@ -11,7 +11,8 @@ const HELP = `clembo: pages from schedule data, on the command line
   clembo brief --kind timeline           a default brief to change
   clembo check FILE [--baseline OLD] [--json]
                                          findings on the data, and the 14-point assessment
-  clembo changes OLD NEW [--json]        what was added, removed, moved, renamed, relinked
+  clembo changes OLD NEW [--match FIELDS] [--json]
+                                         what was added, removed, moved, renamed, relinked
   clembo variance OLD NEW [--json]       NEW against OLD as its baseline, and earned value
   clembo linear FILE [--buffer DAYS] [--json]
                                          flowlines, clashes, and starts that keep a buffer
@@ -25,6 +26,7 @@ FILE is CSV, XLSX or Clembo's own JSON. Of tables the headings are guessed.
   --source given|computed which dates count
   --calendar five-day|six-day|seven-day|FILE.json
   --holidays GB|DE-BE|…    public holidays of a country, or of a part of one, are days off
+  --match name,Trade       where references are not kept: what tells activities apart
   --status-date DATE      what has not happened by then comes after it
   --retained | --override whether work in progress waits for unfinished predecessors
 
@@ -50,6 +52,7 @@ const OPTIONS = {
   baseline: { type: 'string' },
   buffer: { type: 'string' },
   holidays: { type: 'string' },
+  match: { type: 'string' },
 } as const;
 
 /** Runs one command; returns the exit code: 0, or 2 for something the person can put right. */
@@ -99,7 +102,7 @@ async function run(argv: string[]): Promise<string> {
         asJson,
       );
     case 'changes':
-      return (await import('./commands/changes')).changesCommand(await load(0), await load(1), asJson);
+      return (await import('./commands/changes')).changesCommand(await load(0), await load(1), values.match, asJson);
     case 'variance':
       return (await import('./commands/variance')).varianceCommand(await load(0), await load(1), asJson);
     case 'linear':

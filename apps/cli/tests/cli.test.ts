@@ -139,6 +139,23 @@ describe('clembo check, changes, variance, linear', () => {
     expect((await clembo('changes', old(), old())).out).toBe('no changes\n');
   });
 
+  test('changes by a key of one’s own, where the references of the files say nothing', async () => {
+    const a = file(
+      'a.csv',
+      'Name,Start,Finish,Zone\nDig,2025-01-06,2025-01-10,N\nFill,2025-01-13,2025-01-17,N\nFill,2025-01-13,2025-01-17,S\n',
+    );
+    const b = file(
+      'b.csv',
+      'Name,Start,Finish,Zone\nClear,2025-01-06,2025-01-06,N\nDig,2025-01-07,2025-01-13,N\nFill,2025-01-13,2025-01-17,N\nFill,2025-01-13,2025-01-17,S\n',
+    );
+    const byName = JSON.parse((await clembo('changes', a, b, '--match', 'name', '--json')).out);
+    expect(byName.doubtful.map((d: { key: string }) => d.key)).toEqual(['Fill']);
+    const both = JSON.parse((await clembo('changes', a, b, '--match', 'name, zone', '--json')).out);
+    expect([both.doubtful, both.removed, both.added.map((x: { name: string }) => x.name)]).toEqual([[], [], ['Clear']]);
+    expect(both.changed).toEqual([expect.objectContaining({ kinds: ['moved'], startMoved: 1, finishMoved: 1 })]);
+    expect((await clembo('changes', a, b, '--match', 'colour')).err).toContain('The fields are: name, Zone');
+  });
+
   test('variance in working days and earned value in units of money', async () => {
     const v = JSON.parse((await clembo('variance', old(), now(), '--status-date', '2025-01-15', '--json')).out);
     expect(v.activities.find((a: { ref: string }) => a.ref === 'A')).toMatchObject({

@@ -13,6 +13,7 @@ export { type CheckLimits, checkPlan, DEFAULT_LIMITS } from './checks/checks';
 export * from './compare/changes';
 export * from './compare/earnedValue';
 export * from './compare/effort';
+export * from './compare/match';
 export * from './compare/spread';
 export * from './compare/variance';
 export * from './linear/buffers';

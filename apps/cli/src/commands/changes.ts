@@ -6,9 +6,15 @@ import {
   type FieldChange,
   finishDayOf,
   isoDate,
+  keyOfFields,
+  matchByKey,
+  type Matching,
   NONE,
+  type Plan,
   schedulePlan,
+  withEarlierReferences,
 } from '@clembo/core';
+import { UsageError } from '../fail';
 import { json } from '../findings';
 import type { Loaded } from '../load';
 
@@ -29,7 +35,10 @@ function readable(f: FieldChange): { field: string; from: unknown; to: unknown }
 }
 
 /** What changed from the old file to the new one, with by how many working days starts and finishes moved. */
-export function changesCommand(old: Loaded, now: Loaded, asJson: boolean): string {
+export function changesCommand(old: Loaded, later: Loaded, match: string | undefined, asJson: boolean): string {
+  const matching =
+    match === undefined ? null : matchByKey(old.plan, later.plan, keyOfFields(readKey(match, later.plan)));
+  const now = matching ? { ...later, plan: withEarlierReferences(old.plan, later.plan, matching) } : later;
   const changes = compareEditions(old.plan, now.plan);
   const moved = movedDays(old, now);
   const result = {
@@ -43,8 +52,21 @@ export function changesCommand(old: Loaded, now: Loaded, asJson: boolean): strin
     })),
     linksAdded: changes.linksAdded.map((l) => l.link),
     linksRemoved: changes.linksRemoved.map((l) => l.link),
+    doubtful: matching?.doubtful ?? [],
   };
   return asJson ? json(result) : lines(result, changes);
+}
+
+/** The ids of the fields that `--match` names. */
+function readKey(match: string, plan: Plan): string[] {
+  return match.split(',').map((part) => {
+    const wanted = part.trim().toLowerCase();
+    if (wanted === 'name') return 'name';
+    const field = plan.codeFields.find((f) => f.name.toLowerCase() === wanted || f.id.toLowerCase() === wanted);
+    if (field) return field.id;
+    const known = ['name', ...plan.codeFields.map((f) => f.name)].join(', ');
+    throw new UsageError(`--match: there is no field “${part.trim()}”. The fields are: ${known}.`);
+  });
 }
 
 /** Working days by which the dates shown of an activity moved, in its calendar in the new file. */
@@ -66,6 +88,7 @@ interface Result {
   added: { ref: string; name: string }[];
   removed: { ref: string; name: string }[];
   changed: { ref: string; kinds: string[]; finishMoved: number | null }[];
+  doubtful: Matching['doubtful'];
 }
 
 function lines(r: Result, changes: Changes): string {
@@ -78,6 +101,9 @@ function lines(r: Result, changes: Changes): string {
     ),
     ...changes.linksAdded.map(({ link: l }) => `linked    ${l.from} → ${l.to} ${l.type}`),
     ...changes.linksRemoved.map(({ link: l }) => `unlinked  ${l.from} → ${l.to} ${l.type}`),
+    ...r.doubtful.map(
+      (d) => `doubtful  “${d.key}”: ${d.before.join(', ')} in the old file, ${d.after.join(', ')} in the new one`,
+    ),
   ];
   return out.length === 0 ? 'no changes\n' : `${out.join('\n')}\n`;
 }
