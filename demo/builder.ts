@@ -12,6 +12,8 @@ import {
   NONE,
   OFFICE_DAY,
   type Period,
+  type Line,
+  makePlan,
   parseIsoDate,
   type Plan,
   schedulePlan,
@@ -29,6 +31,8 @@ export interface Said {
   fixed?: string;
   from?: number;
   to?: number;
+  /** The line that the places are on, where it is not the first. */
+  line?: string;
   cost?: number;
   effort?: number;
   who?: string[];
@@ -50,6 +54,7 @@ export class PlanBuilder {
     private readonly calendars: CalendarSpec[],
     private readonly codeFields: CodeField[],
     private readonly periods: Period[] = [],
+    private readonly lines: Line[] = [],
   ) {}
 
   group(ref: string, name: string, codes: Record<string, string>, fill: () => void): void {
@@ -79,6 +84,7 @@ export class PlanBuilder {
             : null,
         from: said.from === undefined ? null : said.from * 1000,
         to: said.to === undefined ? null : said.to * 1000,
+        line: said.line ?? null,
         cost: said.cost === undefined ? null : said.cost * 100,
         effort: said.effort === undefined ? null : said.effort * 60,
         responsible: said.who ?? [],
@@ -103,21 +109,18 @@ export class PlanBuilder {
 
   /** The plan as it was promised, with computed dates. */
   promised(start: string): Plan {
-    const plan: Plan = {
+    const plan = makePlan({
       name: this.name,
-      statusDate: null,
       start: startOfDay(parseIsoDate(start)!),
       source: 'computed',
-      inHours: false,
-      criticalFloat: 0,
-      retainedLogic: true,
       calendars: this.calendars,
       calendar: this.calendars[0]!.id,
       activities: this.activities.map((a) => ({ ...a })),
       links: this.links,
       codeFields: this.codeFields,
       periods: this.periods,
-    };
+      lines: this.lines,
+    });
     return withComputedDates(plan);
   }
 

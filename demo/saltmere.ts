@@ -21,6 +21,25 @@ const NESTING = [
 const SECTION = 325;
 const SECTIONS = [1, 2, 3, 4, 5, 6, 7, 8];
 
+/** Work on the beach goes by the beach's calendar, and is drawn on its line with the closures. */
+const BEACH = { calendar: 'beach', line: 'beach' };
+const LINE = {
+  unit: 'm',
+  from: 0,
+  to: SECTIONS.length * SECTION * 1000,
+  stations: [
+    { name: 'Harbour', at: 0 },
+    { name: 'Middle ramp', at: 1_300_000 },
+    { name: 'South ramp', at: 2_100_000 },
+    { name: 'Lifeboat station', at: 2_600_000 },
+  ],
+  zones: SECTIONS.map((s) => ({
+    name: `Section ${s}`,
+    from: (s - 1) * SECTION * 1000,
+    to: s * SECTION * 1000,
+  })),
+};
+
 const codes = (phase: string, contractor: string, area: string, discipline: string) => ({
   phase,
   contractor,
@@ -70,6 +89,15 @@ export function saltmere(): PlanBuilder {
       period('Nesting: beach closed', '2026-04-01', '2026-07-31'),
       period('Storm season', '2026-11-01', '2027-02-28'),
       period('Nesting: beach closed', '2027-04-01', '2027-07-31'),
+    ],
+    [
+      { ...LINE, id: 'wall', name: 'Wall and promenade', windows: [] },
+      {
+        ...LINE,
+        id: 'beach',
+        name: 'Beach',
+        windows: NESTING.map((n) => ({ ...period(n.name, n.from, n.to), from: LINE.from, to: LINE.to })),
+      },
     ],
   );
   gates(b);
@@ -185,8 +213,8 @@ function beach(b: PlanBuilder): void {
         after: 'T100',
         now: 12,
       });
-      b.add('T120', 'Middle beach ramp', 12, { codes: marine('North beach'), calendar: 'beach', after: 'G20' });
-      b.add('T130', 'South beach ramp', 12, { codes: marine('South beach'), calendar: 'beach', after: 'T120 SS+6' });
+      b.add('T120', 'Middle beach ramp', 12, { codes: marine('North beach'), ...BEACH, after: 'G20' });
+      b.add('T130', 'South beach ramp', 12, { codes: marine('South beach'), ...BEACH, after: 'T120 SS+6' });
     });
     b.group('T2', 'Toe piling', marine('Whole line'), () => {
       for (const s of SECTIONS) {
@@ -194,7 +222,7 @@ function beach(b: PlanBuilder): void {
         const late: Partial<Said> = s === 4 ? { now: 16 } : s === 5 ? { now: 11 } : {};
         b.add(`T20${s}`, `Sheet piles, section ${s}`, 13, {
           codes: marine(half(s)),
-          calendar: 'beach',
+          ...BEACH,
           after: prior ? `T20${prior}` : s === 4 ? 'T120, T110, G30' : 'T120, T130, T110, G30',
           cost: 260_000,
           effort: 780,
@@ -208,7 +236,7 @@ function beach(b: PlanBuilder): void {
         const prior = before(s);
         b.add(`T30${s}`, `Toe beam, section ${s}`, 11, {
           codes: marine(half(s)),
-          calendar: 'beach',
+          ...BEACH,
           after: `T20${s}${prior ? `, T30${prior}` : ''}`,
           cost: 140_000,
           effort: 520,
@@ -219,28 +247,28 @@ function beach(b: PlanBuilder): void {
     b.group('T4', 'Rock armour', marine('Whole line'), () => {
       b.add('T400', 'Rock armour, north, lower layer', 22, {
         codes: marine('North beach'),
-        calendar: 'beach',
+        ...BEACH,
         after: 'Y320, T303',
         from: 0,
         to: 1300,
       });
       b.add('T410', 'Rock armour, south, lower layer', 22, {
         codes: marine('South beach'),
-        calendar: 'beach',
+        ...BEACH,
         after: 'Y320, T306',
         from: 1300,
         to: 2600,
       });
       b.add('T420', 'Rock armour, north, upper layer', 18, {
         codes: marine('North beach'),
-        calendar: 'beach',
+        ...BEACH,
         after: 'T400, W201, Y340',
         from: 0,
         to: 1300,
       });
       b.add('T430', 'Rock armour, south, upper layer', 18, {
         codes: marine('South beach'),
-        calendar: 'beach',
+        ...BEACH,
         after: 'T410, W207, Y340',
         from: 1300,
         to: 2400,

@@ -6,6 +6,7 @@ import {
   LiveSchedule,
   makeActivity,
   makeLink,
+  makePlan,
   type Plan,
   schedulePlan,
   SEVEN_DAY,
@@ -29,7 +30,7 @@ function random(seed: number): () => number {
 }
 
 /** A network like those of real plans: two links an activity, mostly to near predecessors. */
-function makePlan(n: number, calendars: number, rich: boolean): Plan {
+function benchPlan(n: number, calendars: number, rich: boolean): Plan {
   const r = random(n + calendars);
   const specs = [SEVEN_DAY, FIVE_DAY, SIX_DAY, weekCalendar('four-day', 'Four days', 4)].slice(0, calendars);
   const start = 20_000 * 1440;
@@ -59,21 +60,16 @@ function makePlan(n: number, calendars: number, rich: boolean): Plan {
       lag: r() < 0.2 ? 480 * Math.floor(r() * 5) : 0,
     });
   });
-  return {
+  return makePlan({
     name: 'Bench',
     statusDate: rich ? start + 30 * 1440 : null,
     start,
     source: 'computed',
-    inHours: false,
-    criticalFloat: 0,
-    retainedLogic: true,
     calendars: specs,
     calendar: specs[0]!.id,
     activities,
     links,
-    codeFields: [],
-    periods: [],
-  };
+  });
 }
 
 /** The bare sweep: activities in topological order, links in compressed rows, link type and lag in one weight. */
@@ -150,8 +146,8 @@ function byGraphLibrary(plan: Plan): number {
 export function benchEngine(): void {
   const passes: Record<number, number> = {};
   for (const n of [1000, 10_000, 100_000]) {
-    const one = makePlan(n, 1, false);
-    const rich = makePlan(n, 4, true);
+    const one = benchPlan(n, 1, false);
+    const rich = benchPlan(n, 4, true);
     const [oneReady, richReady] = [schedulePlan(one), schedulePlan(rich)];
     const sweep = bareSweep(one);
     const works: Record<string, () => unknown> = {
@@ -177,7 +173,7 @@ export function benchEngine(): void {
 }
 
 function benchIncremental(n: number): void {
-  const plan = makePlan(n, 4, true);
+  const plan = benchPlan(n, 4, true);
   const live = new LiveSchedule(plan);
   const r = random(3);
   // Durations that change by a day and back, of activities that have float, and of one on the critical path.

@@ -14,7 +14,7 @@ const HELP = `clembo: pages from schedule data, on the command line
   clembo changes OLD NEW [--match FIELDS] [--json]
                                          what was added, removed, moved, renamed, relinked
   clembo variance OLD NEW [--json]       NEW against OLD as its baseline, and earned value
-  clembo linear FILE [--buffer DAYS] [--json]
+  clembo linear FILE [--buffer DAYS] [--distance LENGTH] [--json]
                                          flowlines, clashes, and starts that keep a buffer
 
 FILE is CSV, XLSX or Clembo's own JSON. Of tables the headings are guessed.
@@ -51,6 +51,7 @@ const OPTIONS = {
   override: { type: 'boolean' },
   baseline: { type: 'string' },
   buffer: { type: 'string' },
+  distance: { type: 'string' },
   holidays: { type: 'string' },
   match: { type: 'string' },
 } as const;
@@ -106,7 +107,7 @@ async function run(argv: string[]): Promise<string> {
     case 'variance':
       return (await import('./commands/variance')).varianceCommand(await load(0), await load(1), asJson);
     case 'linear':
-      return (await import('./commands/linear')).linearCommand(await load(), values.buffer, asJson);
+      return (await import('./commands/linear')).linearCommand(await load(), values.buffer, values.distance, asJson);
     default:
       throw new UsageError(`there is no command “${command}”. \`clembo --help\` lists them.`);
   }

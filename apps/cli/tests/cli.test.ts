@@ -176,7 +176,7 @@ describe('clembo check, changes, variance, linear', () => {
     );
     const r = JSON.parse((await clembo('linear', plan, '--calendar', 'seven-day', '--buffer', '4', '--json')).out);
     expect(r.activities.map((a: { workingDays: number }) => a.workingDays)).toEqual([20, 15]);
-    expect(r.clashes).toEqual([{ refs: ['A', 'B'], place: 300, date: '2025-01-23', gap: -3 }]);
+    expect(r.clashes).toEqual([{ refs: ['A', 'B'], place: 300, date: '2025-01-23', gap: -3, measure: 'days' }]);
     expect(r.withBuffer.map((p: { startDay: number; finishDay: number }) => [p.startDay, p.finishDay])).toEqual([
       [0, 20],
       [9, 24],

@@ -18,6 +18,7 @@ export * from './compare/spread';
 export * from './compare/variance';
 export * from './linear/buffers';
 export * from './linear/flowline';
+export * from './linear/works';
 export * from './schedule/paths';
 export { type ActivityTime, activityTime } from './schedule/workingDays';
 export { LiveSchedule } from './schedule/live';

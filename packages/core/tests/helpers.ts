@@ -2,6 +2,7 @@ import {
   FIVE_DAY,
   makeActivity,
   makeLink,
+  makePlan,
   type Link,
   type Plan,
   parseIsoDate,
@@ -32,24 +33,18 @@ export function planOf(
   links: [from: string, to: string, type?: Link['type'], lagDays?: number][],
   more: Partial<Plan> = {},
 ): Plan {
-  return {
+  return makePlan({
     name: 'Test',
-    statusDate: null,
     start: 0,
     source: 'computed',
-    inHours: false,
-    criticalFloat: 0,
-    retainedLogic: true,
     calendars: [EVERY_DAY, FIVE_DAY, SIX_DAY],
     calendar: 'every',
     activities: activities.map(([ref, days, calendar]) =>
       makeActivity({ ref, name: ref, duration: days * 480, calendar: calendar ?? null }),
     ),
     links: links.map(([from, to, type = 'FS', lag = 0]) => makeLink({ from, to, type, lag: lag * 480 })),
-    codeFields: [],
-    periods: [],
     ...more,
-  };
+  });
 }
 
 /** A random network without loops: each activity has links to a few later ones. */

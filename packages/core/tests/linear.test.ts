@@ -1,19 +1,30 @@
 import { describe, expect, test } from '@jest/globals';
 import {
   blockClashes,
+  type ClosedWindow,
+  endOfDay,
   findClashes,
   FIVE_DAY,
   flowline,
+  leastDistance,
   leastGap,
+  linearBlocks,
   type LinearWork,
   linearDuration,
+  linearWorks,
+  makeActivity,
+  makePlan,
+  meetsBlock,
   parseIsoDate,
+  placeAt,
+  schedulePlan,
   startsWithBuffer,
   stretchesOf,
   timesAt,
   unitStarts,
   WorkingTime,
 } from '../src/index';
+import { day, seeded } from './helpers';
 
 const work = (ref: string, from: number, to: number, perDay: number): LinearWork => ({
   ref,
@@ -23,18 +34,24 @@ const work = (ref: string, from: number, to: number, perDay: number): LinearWork
   rates: [{ from: Math.min(from, to), to: Math.max(from, to), perDay }],
 });
 
+const trade = (w: LinearWork, time: WorkingTime | null = null, windows: ClosedWindow[] = []) => ({
+  work: w,
+  time,
+  windows,
+});
+
 // Common practice: a line of 300 km, rates that give whole weeks, smallest buffer 4 weeks (a unit of time is a week here)
 test('six trades with a buffer of four weeks', () => {
   const weeks = [9, 20, 15, 30, 43, 20];
   const placed = startsWithBuffer(
-    weeks.map((w, i) => work(`T${i}`, 0, 300, 300 / w)),
+    weeks.map((w, i) => trade(work(`T${i}`, 0, 300, 300 / w))),
     0,
-    4,
+    { days: 4, distance: 0 },
   );
   expect(placed.map((p) => Math.round(p.start * 1e6) / 1e6)).toEqual([0, 4, 13, 17, 21, 48]);
   expect(placed.map((p) => Math.round(p.finish * 1e6) / 1e6)).toEqual([9, 24, 28, 47, 64, 68]);
-  expect(findClashes(placed, 4)).toEqual([]);
-  expect(findClashes(placed, 5).map((c) => c.follower)).toEqual(['T1', 'T2', 'T3', 'T4', 'T5']);
+  expect(findClashes(placed, { days: 4, distance: 0 })).toEqual([]);
+  expect(findClashes(placed, { days: 5, distance: 0 }).map((c) => c.follower)).toEqual(['T1', 'T2', 'T3', 'T4', 'T5']);
 });
 
 // By hand and by linear programme: one crew each, 6 units, 3, 5 and 2 days a unit, without interruption
@@ -115,7 +132,7 @@ describe('buffers and clashes', () => {
   test('lines that cross and blocks that overlap are found with place and time', () => {
     const slow = { ref: 'slow', points: flowline(work('slow', 0, 100, 5), 0, null) };
     const fast = { ref: 'fast', points: flowline(work('fast', 0, 100, 20), 10, null) };
-    const [clash] = findClashes([slow, fast], 1);
+    const [clash] = findClashes([slow, fast], { days: 1, distance: 0 });
     expect(clash).toMatchObject({ leader: 'slow', follower: 'fast', place: 100, time: 15, gap: -5 });
     expect(
       blockClashes([
@@ -131,15 +148,133 @@ describe('buffers and clashes', () => {
     const time = new WorkingTime(FIVE_DAY, 'day', monday);
     const windows = [{ name: 'Tide', from: 100, to: 200, start: monday + 8, finish: monday + 15 }];
     const placed = startsWithBuffer(
-      [work('A', 0, 400, 23), work('B', 0, 400, 60), work('C', 0, 400, 17), work('D', 0, 400, 90)],
+      [work('A', 0, 400, 23), work('B', 0, 400, 60), work('C', 0, 400, 17), work('D', 0, 400, 90)].map((w) =>
+        trade(w, time, windows),
+      ),
       monday,
-      3,
-      time,
-      windows,
+      { days: 3, distance: 0 },
     );
     placed.slice(1).forEach((p, k) => {
       const gap = leastGap(placed[k]!.points, p.points)!;
       expect(gap.gap).toBeGreaterThanOrEqual(3 - 1e-6);
     });
+  });
+
+  // By hand: a leader of 10 a day and a follower of 20 a day over 200, 60 apart. The leader leaves at day 20, when the
+  // follower may be at 140 at most, seven days after its start.
+  test('a buffer of distance holds a faster follower at its finish', () => {
+    const [slow, fast] = startsWithBuffer([trade(work('S', 0, 200, 10)), trade(work('F', 0, 200, 20))], 0, {
+      days: 0,
+      distance: 60,
+    });
+    expect(fast!.start).toBeCloseTo(13, 6);
+    expect(leastDistance(slow!.points, fast!.points)).toMatchObject({ time: 20, gap: expect.closeTo(60, 4) });
+    expect(placeAt(fast!.points, 20)).toBeCloseTo(140, 6);
+    // A slower one is held at its start: the leader has to be 60 ahead, after three days of 20.
+    const [, behind] = startsWithBuffer([trade(work('F', 0, 200, 20)), trade(work('S', 0, 200, 10))], 0, {
+      days: 0,
+      distance: 60,
+    });
+    expect(behind!.start).toBeCloseTo(3, 6);
+  });
+
+  test('both buffers hold, and no start could be earlier; 300 random chains in either direction', () => {
+    const monday = parseIsoDate('2025-01-06')!;
+    const time = new WorkingTime(FIVE_DAY, 'day', monday);
+    for (let seed = 0; seed < 300; seed++) {
+      const r = seeded(seed);
+      const [from, to] = r() < 0.5 ? [0, 400] : [400, 0];
+      const calendar = r() < 0.5 ? time : null;
+      const works = Array.from({ length: 4 }, (_, k) =>
+        trade(work(`W${k}`, from, to, 8 + Math.floor(r() * 80)), calendar),
+      );
+      const buffer = { days: Math.floor(r() * 4), distance: Math.floor(r() * 3) * 40 };
+      const placed = startsWithBuffer(works, monday, buffer);
+      expect(findClashes(placed, { days: buffer.days - 1e-4, distance: buffer.distance - 1e-2 })).toEqual([]);
+      placed.slice(1).forEach((p, k) => {
+        const leader = placed[k]!;
+        if (p.start <= leader.start + 0.02) return;
+        const at = p.start - 0.01;
+        if (calendar && !calendar.isWorkday(Math.floor(at))) return;
+        const earlier = { ref: p.ref, points: flowline(works[k + 1]!.work, at, calendar) };
+        const left = findClashes([leader, earlier], buffer);
+        const none = buffer.days === 0 && buffer.distance === 0 && leastGap(leader.points, earlier.points)!.gap >= 0;
+        expect([seed, k, left.length > 0 || none]).toEqual([seed, k, true]);
+      });
+    }
+  });
+
+  test('a line runs into a block where and when it is there', () => {
+    const block = { ref: 'K', from: 100, to: 150, start: 12, finish: 20 };
+    const run = (start: number, perDay = 10) => meetsBlock(flowline(work('L', 0, 200, perDay), start, null), block);
+    expect(run(0)).toEqual({ place: 120, time: 12 });
+    expect(run(5)).toEqual({ place: 100, time: 15 });
+    expect(run(-10)).toBeNull();
+    expect(run(12)).toBeNull();
+    expect(meetsBlock(flowline(work('L', 0, 100, 10), 5, null), block)).toBeNull();
+  });
+});
+
+describe('linear work of a plan', () => {
+  const plan = makePlan({
+    name: 'Line',
+    calendars: [FIVE_DAY],
+    calendar: 'five-day',
+    lines: [
+      {
+        id: 'road',
+        name: 'Road',
+        unit: 'm',
+        from: 0,
+        to: 1_000_000,
+        stations: [],
+        zones: [],
+        windows: [{ name: 'Ford', from: 300_000, to: 400_000, start: day('2025-01-08'), finish: day('2025-01-13') }],
+      },
+    ],
+    activities: [
+      makeActivity({
+        ref: 'A',
+        start: day('2025-01-06'),
+        finish: endOfDay(parseIsoDate('2025-01-10')!),
+        from: 0,
+        to: 1_000_000,
+        rate: 200,
+        crews: 1,
+        rates: [{ from: 600_000, to: 1_000_000, perDay: 100 }],
+      }),
+      makeActivity({
+        ref: 'B',
+        start: day('2025-01-06'),
+        finish: endOfDay(parseIsoDate('2025-01-10')!),
+        from: 1_000_000,
+        to: 500_000,
+      }),
+      makeActivity({
+        ref: 'C',
+        start: day('2025-01-06'),
+        finish: endOfDay(parseIsoDate('2025-01-10')!),
+        from: 900_000,
+        to: 700_000,
+        occupies: true,
+      }),
+    ],
+  });
+  const s = schedulePlan(plan);
+  const monday = parseIsoDate('2025-01-06')!;
+
+  test('rates by stretch, windows of the line, the calendar, and a rate from the dates where none is stated', () => {
+    const [a, b] = linearWorks(plan, s);
+    // By hand: 300 m in a day and a half; 100 m of it in a ford that closes on Wednesday; in before, out by Tuesday.
+    expect(a!.points[0]).toEqual({ time: monday, place: 0 });
+    expect(placeAt(a!.points, monday + 2)).toBeCloseTo(400, 9);
+    expect(a!.points.at(-1)).toEqual({ time: monday + 9, place: 1000 });
+    expect(b!.work.rates[0]).toEqual({ from: 500, to: 1000, perDay: 100 });
+    expect(b!.points.at(-1)).toEqual({ time: monday + 5, place: 500 });
+  });
+
+  test('what holds its stretch is a block', () => {
+    expect(linearWorks(plan, s).map((w) => w.work.ref)).toEqual(['A', 'B']);
+    expect(linearBlocks(plan, s)).toEqual([{ ref: 'C', from: 700, to: 900, start: monday, finish: monday + 5 }]);
   });
 });

@@ -1,4 +1,13 @@
-import { FIVE_DAY, makeActivity, makeLink, type Plan, parseIsoDate, schedulePlan, startOfDay } from '@clembo/core';
+import {
+  FIVE_DAY,
+  makeActivity,
+  makeLink,
+  makePlan,
+  type Plan,
+  parseIsoDate,
+  schedulePlan,
+  startOfDay,
+} from '@clembo/core';
 import { composeTimeline, createMeasure, type FontMetrics, type Scene, TimelineBrief } from '../src/index';
 import metrics from '../fonts/metrics.json' with { type: 'json' };
 
@@ -53,14 +62,9 @@ export function randomPlan(seed: number, count: number): Plan {
   });
   const values = (name: string, n: number) =>
     Array.from({ length: n }, (_, k) => ({ code: `${name} ${k}`, title: `${name} ${k}`, colour: null, shape: null }));
-  return {
+  return makePlan({
     name: 'Made-up plan',
     statusDate: startOfDay(first + 200),
-    start: null,
-    source: 'given',
-    inHours: false,
-    criticalFloat: 0,
-    retainedLogic: true,
     calendars: [FIVE_DAY],
     calendar: 'five-day',
     activities,
@@ -70,7 +74,7 @@ export function randomPlan(seed: number, count: number): Plan {
       { id: 'trade', name: 'Trade', values: values('Trade', 5) },
     ],
     periods: [{ name: 'Closed', start: startOfDay(first + 100), finish: startOfDay(first + 150) }],
-  };
+  });
 }
 
 export const briefOf = (part: Partial<TimelineBrief> = {}): TimelineBrief =>

@@ -51,6 +51,8 @@ export async function createPlan(
         criticalFloat: data.criticalFloat,
         retainedLogic: data.retainedLogic,
         periods: data.periods,
+        lines: data.lines,
+        percentShown: data.percentShown,
       })
       .returning({ id: plan.id });
     const planId = row!.id;
@@ -102,6 +104,9 @@ const ACTIVITY_COLUMNS = [
   'quantity',
   'rate',
   'crews',
+  'line',
+  'occupies',
+  'rates',
   'notes',
 ];
 
@@ -138,6 +143,9 @@ function* activityRows(editionId: string, activities: Activity[]): Generator<Cop
       a.quantity,
       a.rate,
       a.crews,
+      a.line,
+      a.occupies,
+      a.rates.length > 0 ? a.rates : null,
       a.notes,
     ];
   }
@@ -229,8 +237,15 @@ export async function readPlan(
     calendars: calendars.map((c) => c.spec),
     calendar: chosen.calendar,
     activities: activities.map((a) => {
-      const { editionId: _, position: __, fromPlace, toPlace, stretches, responsible, ...rest } = a;
-      return { ...rest, from: fromPlace, to: toPlace, stretches: stretches ?? [], responsible: responsible ?? [] };
+      const { editionId: _, position: __, fromPlace, toPlace, stretches, responsible, rates, ...rest } = a;
+      return {
+        ...rest,
+        from: fromPlace,
+        to: toPlace,
+        stretches: stretches ?? [],
+        responsible: responsible ?? [],
+        rates: rates ?? [],
+      };
     }),
     links: links.map((l) => ({ from: l.fromRef, to: l.toRef, type: l.type, lag: l.lag, lagCalendar: l.lagCalendar })),
     codeFields: fields.map((f) => ({
@@ -241,6 +256,8 @@ export async function readPlan(
         .map(({ code, title, colour, shape }) => ({ code, title, colour, shape })),
     })),
     periods: head.periods,
+    lines: head.lines,
+    percentShown: head.percentShown,
   };
   return {
     id: planId,

@@ -1,5 +1,11 @@
 import type { WorkingTime } from '../calendar/workingTime';
-import { type ClosedWindow, type FlowPoint, flowline, type LinearWork, timesAt } from './flowline';
+import { type ClosedWindow, type FlowPoint, flowline, type LinearWork, placeAt, timesAt } from './flowline';
+
+/** What has to lie between a leader and its follower: days at every place, and distance at every time. */
+export interface Buffer {
+  days: number;
+  distance: number;
+}
 
 /** A place at which a follower comes closer than the buffer. Negative gaps are lines that cross. */
 export interface Clash {
@@ -8,9 +14,9 @@ export interface Clash {
   place: number;
   /** When the follower is there. */
   time: number;
-  /** Days between the two at that place. */
+  /** Days between the two at that place, or the distance between them at that time. */
   gap: number;
-  buffer: number;
+  measure: 'days' | 'distance';
 }
 
 /** All places where the gap between two flowlines can be least: the ends and kinks of both that lie on both. */
@@ -41,15 +47,53 @@ export function leastGap(
   return least;
 }
 
-/** Clashes of each follower with the leader before it: the place where the gap is least, where that is less than the buffer. */
-export function findClashes(lines: { ref: string; points: FlowPoint[] }[], buffer: number): Clash[] {
-  return lines.slice(1).flatMap((follower, k) => {
-    const leader = lines[k]!;
-    const least = leastGap(leader.points, follower.points);
-    if (!least || least.gap >= buffer - 1e-9) return [];
-    return [{ leader: leader.ref, follower: follower.ref, ...least, buffer }];
-  });
+/**
+ * The least distance by which a leader is ahead of its follower, and where and when; null where they are never on
+ * the line together. Both go the way of the leader, or the distance is that between two places.
+ */
+export function leastDistance(
+  leader: readonly FlowPoint[],
+  follower: readonly FlowPoint[],
+): { place: number; time: number; gap: number } | null {
+  const way = Math.sign(leader.at(-1)!.place - leader[0]!.place) || 1;
+  let least: { place: number; time: number; gap: number } | null = null;
+  const times = [...new Set([...leader, ...follower].map((p) => p.time))].sort((a, b) => a - b);
+  for (const time of times) {
+    const [a, b] = [placeAt(leader, time), placeAt(follower, time)];
+    if (a === null || b === null) continue;
+    const gap = way * (a - b);
+    if (!least || gap < least.gap - 1e-9) least = { place: b, time, gap };
+  }
+  return least;
 }
+
+/** What a follower must not run into: its leader, held back along the way by a distance. */
+const heldBack = (points: readonly FlowPoint[], distance: number): FlowPoint[] => {
+  const way = Math.sign(points.at(-1)!.place - points[0]!.place) || 1;
+  return points.map((p) => ({ time: p.time, place: p.place - way * distance }));
+};
+
+/**
+ * The clashes of a follower with the leader before it: where the days between them are least and where the distance
+ * is, if that is less than the buffer.
+ */
+export function clashesOf(
+  leader: { ref: string; points: FlowPoint[] },
+  follower: { ref: string; points: FlowPoint[] },
+  buffer: Buffer,
+): Clash[] {
+  const named = { leader: leader.ref, follower: follower.ref };
+  const days = leastGap(leader.points, follower.points);
+  const distance = buffer.distance > 0 ? leastDistance(leader.points, follower.points) : null;
+  const found: Clash[] = [];
+  if (days && days.gap < buffer.days - 1e-9) found.push({ ...named, ...days, measure: 'days' });
+  if (distance && distance.gap < buffer.distance - 1e-6) found.push({ ...named, ...distance, measure: 'distance' });
+  return found;
+}
+
+/** Clashes of each follower with the leader before it. */
+export const findClashes = (lines: { ref: string; points: FlowPoint[] }[], buffer: Buffer): Clash[] =>
+  lines.slice(1).flatMap((follower, k) => clashesOf(lines[k]!, follower, buffer));
 
 /** Work that occupies a stretch of the line for a time. */
 export interface Block {
@@ -78,36 +122,81 @@ export function blockClashes(
   return found;
 }
 
+/** Where and when a flowline first runs into a block; null where it does not. */
+export function meetsBlock(points: readonly FlowPoint[], block: Block): { place: number; time: number } | null {
+  for (let k = 1; k < points.length; k++) {
+    const [a, b] = [points[k - 1]!, points[k]!];
+    const timeAt = (place: number) =>
+      b.place === a.place ? a.time : a.time + ((b.time - a.time) * (place - a.place)) / (b.place - a.place);
+    if (Math.max(a.place, b.place) <= block.from || Math.min(a.place, b.place) >= block.to) continue;
+    const inside = (place: number) => Math.min(block.to, Math.max(block.from, place));
+    const enters = b.place === a.place ? a.time : timeAt(inside(a.place));
+    const leaves = b.place === a.place ? b.time : timeAt(inside(b.place));
+    const time = Math.max(enters, block.start);
+    if (time >= Math.min(leaves, block.finish)) continue;
+    return { place: placeAt(points, time)!, time };
+  }
+  return null;
+}
+
+/** Work that follows other work along a line, in its own calendar (null: every day) and with its closed windows. */
+export interface Trade {
+  work: LinearWork;
+  time: WorkingTime | null;
+  windows: readonly ClosedWindow[];
+}
+
 /**
  * Starts of consecutive trades so that each keeps the buffer from the one before it at every place, and none is
  * interrupted but by its calendar and by closed windows. With constant rates this is the rule of the line of
  * balance: a slower follower is held at its start, a faster one at its finish.
  *
  * @param start the earliest day of the first trade
- * @param buffer days between consecutive trades at any place
+ * @param buffer what lies between consecutive trades at any place and time
  */
 export function startsWithBuffer(
-  works: readonly LinearWork[],
+  trades: readonly Trade[],
   start: number,
-  buffer: number,
-  time: WorkingTime | null = null,
-  windows: readonly ClosedWindow[] = [],
+  buffer: Buffer,
 ): { ref: string; start: number; finish: number; points: FlowPoint[] }[] {
   const placed: { ref: string; start: number; finish: number; points: FlowPoint[] }[] = [];
-  for (const work of works) {
+  for (const { work, time, windows } of trades) {
     const leader = placed.at(-1);
-    let at = leader ? leader.start : start;
-    let points = flowline(work, at, time, windows);
-    // Each round moves the start by what is missing; with a calendar or windows several rounds may be needed.
-    for (let round = 0; leader && round < 10_000; round++) {
-      const least = leastGap(leader.points, points);
-      if (!least || least.gap >= buffer - 1e-9) break;
-      at = points[0]!.time + Math.max(buffer - least.gap, 1e-6);
-      points = flowline(work, at, time, windows);
-    }
+    const startAt = (at: number) => flowline(work, at, time, windows);
+    const points = leader ? startAt(earliestBehind(leader, startAt, buffer)) : startAt(start);
     placed.push({ ref: work.ref, start: points[0]!.time, finish: points.at(-1)!.time, points });
   }
   return placed;
+}
+
+/**
+ * The earliest start, not before the leader's, that keeps the buffer. Who starts later is nowhere earlier, so what
+ * keeps it can be halved in on; behind the leader's finish it is always kept.
+ */
+function earliestBehind(
+  leader: { start: number; finish: number; points: FlowPoint[] },
+  startAt: (at: number) => FlowPoint[],
+  buffer: Buffer,
+): number {
+  const behind = buffer.distance > 0 ? heldBack(leader.points, buffer.distance) : null;
+  const keeps = (at: number) => {
+    const points = startAt(at);
+    const gap = leastGap(leader.points, points);
+    if (gap && gap.gap < buffer.days - 1e-9) return false;
+    const distance = behind && leastGap(behind, points);
+    return !distance || distance.gap >= -1e-9;
+  };
+  if (keeps(leader.start)) return leader.start;
+  let [not, kept] = [leader.start, leader.finish + buffer.days];
+  while (kept - not > 1e-9) {
+    const middle = (not + kept) / 2;
+    if (middle === not || middle === kept) break;
+    if (keeps(middle)) kept = middle;
+    else not = middle;
+  }
+  // The last digits are those of halving.
+  const plain = Math.round(kept * 1e6) / 1e6;
+  return keeps(plain) ? plain : kept;
 }
 
 /**

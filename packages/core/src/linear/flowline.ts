@@ -1,25 +1,16 @@
 import type { WorkingTime } from '../calendar/workingTime';
-import type { Day } from '../time/civil';
 
 /**
- * Linear work: places are numbers in the unit of the line (negative ones too), times are days as fractions of
- * a day number, so that 20.5 is noon of day 20.
+ * Where and when no work may happen. In linear work places are numbers in the unit of the line (negative ones too),
+ * times are days as fractions of a day number, so that 20.5 is noon of day 20.
  */
-export interface Line {
-  unit: string;
-  from: number;
-  to: number;
-  /** Where and when no work may happen: a nesting season, a tide, a possession. */
-  windows: ClosedWindow[];
-}
-
 export interface ClosedWindow {
   name: string;
   from: number;
   to: number;
-  /** First closed day, and the day on which work may go on. */
-  start: Day;
-  finish: Day;
+  /** When it closes, and when work may go on. */
+  start: number;
+  finish: number;
 }
 
 /** Distance per working day on a stretch of the line; the last of several that hold a place counts. */
@@ -160,4 +151,15 @@ export function timesAt(points: readonly FlowPoint[], place: number): { first: n
     }
   }
   return first === Number.POSITIVE_INFINITY ? null : { first, last };
+}
+
+/** Where a flowline is at a time; null before it starts and after it has left. */
+export function placeAt(points: readonly FlowPoint[], time: number): number | null {
+  if (points.length === 0 || time < points[0]!.time || time > points.at(-1)!.time) return null;
+  for (let k = 1; k < points.length; k++) {
+    const [a, b] = [points[k - 1]!, points[k]!];
+    if (time > b.time) continue;
+    return b.time === a.time ? b.place : a.place + ((b.place - a.place) * (time - a.time)) / (b.time - a.time);
+  }
+  return points[0]!.place;
 }

@@ -33,6 +33,9 @@ export type Constraint = z.infer<typeof Constraint>;
 /** A stretch of an activity whose work is interrupted. */
 export const Stretch = z.object({ start: MomentValue, finish: MomentValue });
 
+/** A rate on a stretch of a line: places in thousandths of the line's unit, distance per working day in the unit. */
+export const PlaceRate = z.object({ from: z.int(), to: z.int(), perDay: z.number().positive() });
+
 /**
  * What the planner states about one activity. Dates that were typed stay apart from dates that are
  * computed (those are in the Schedule). Starts are the start of a day and finishes the end of a day
@@ -72,10 +75,16 @@ export const Activity = z.object({
   /** Place of linear work, in thousandths of the line's unit. */
   from: z.int().nullable().default(null),
   to: z.int().nullable().default(null),
+  /** The line that the places are on; null means the plan's first. */
+  line: z.string().max(100).nullable().default(null),
+  /** It holds its whole stretch of the line for as long as it lasts, instead of moving along it. */
+  occupies: z.boolean().default(false),
   quantity: z.number().nullable().default(null),
   /** Distance per working day of one crew, in the line's unit, and the number of crews. */
   rate: z.number().min(0).nullable().default(null),
   crews: z.number().min(0).nullable().default(null),
+  /** Rates of one crew that hold on stretches of the line only. */
+  rates: z.array(PlaceRate).max(1000).default([]),
   notes: Text(10_000).default(''),
 });
 export type Activity = z.infer<typeof Activity>;
@@ -120,6 +129,38 @@ export type CodeField = z.infer<typeof CodeField>;
 export const Period = z.object({ name: Text(200), start: MomentValue, finish: MomentValue });
 export type Period = z.infer<typeof Period>;
 
+/** Where and when no work may happen on a line: a nesting season, a tide, a possession. */
+export const LineWindow = z.object({
+  name: Text(200),
+  from: z.int(),
+  to: z.int(),
+  start: MomentValue,
+  finish: MomentValue,
+});
+
+/** Something that work runs along: a road, a pipe, a wall, the floors of a tower. Places in thousandths of its unit. */
+export const Line = z.object({
+  id: z.string().min(1).max(100),
+  name: Text(200),
+  unit: Text(40),
+  from: z.int(),
+  to: z.int(),
+  stations: z
+    .array(z.object({ name: Text(200), at: z.int() }))
+    .max(5000)
+    .default([]),
+  zones: z
+    .array(z.object({ name: Text(200), from: z.int(), to: z.int() }))
+    .max(5000)
+    .default([]),
+  windows: z.array(LineWindow).max(5000).default([]),
+});
+export type Line = z.infer<typeof Line>;
+
+/** Ways to say how much of an activity is done: as the planner states it, by working time, by effort. */
+export const PERCENT_MEASURES = ['stated', 'time', 'effort'] as const;
+export type PercentMeasure = (typeof PERCENT_MEASURES)[number];
+
 export const Plan = z.object({
   name: z.string().min(1).max(300),
   statusDate: MomentValue.nullable().default(null),
@@ -140,6 +181,9 @@ export const Plan = z.object({
   links: z.array(Link).max(1_000_000),
   codeFields: z.array(CodeField).max(100).default([]),
   periods: z.array(Period).max(500).default([]),
+  lines: z.array(Line).max(100).default([]),
+  /** Which percent complete exhibits show unless they say otherwise. */
+  percentShown: z.enum(PERCENT_MEASURES).default('stated'),
 });
 export type Plan = z.infer<typeof Plan>;
 
@@ -151,6 +195,24 @@ export const makeActivity = (said: Partial<Activity> & { ref: string }): Activit
   codes: {},
   responsible: [],
   stretches: [],
+  rates: [],
+  ...said,
+});
+
+/** A plan with the usual settings where nothing else is said. */
+export const makePlan = (said: Partial<Plan> & Pick<Plan, 'name' | 'calendars' | 'calendar'>): Plan => ({
+  statusDate: null,
+  start: null,
+  source: 'given',
+  inHours: false,
+  criticalFloat: 0,
+  retainedLogic: true,
+  activities: [],
+  links: [],
+  codeFields: [],
+  periods: [],
+  lines: [],
+  percentShown: 'stated',
   ...said,
 });
 

@@ -1,3 +1,4 @@
+import type { WorkingTime } from '../calendar/workingTime';
 import type { Plan } from '../plan/schema';
 import type { Schedule } from './schedule';
 import { NONE } from './slots';
@@ -9,6 +10,7 @@ export interface ActivityTime {
   /** Working minutes between two moments. */
   minutesBetween(position: number, from: number, to: number): number;
   minutesPerDay(position: number): number;
+  timeOf(position: number): WorkingTime;
 }
 
 /** Starts and finishes are both boundaries here: the working time that lies between them is counted. */
@@ -30,6 +32,7 @@ export function activityTime(plan: Plan, s: Schedule): ActivityTime {
   return {
     minutesBetween,
     minutesPerDay,
+    timeOf,
     daysBetween: (i, from, to) => minutesBetween(i, from, to) / minutesPerDay(i),
   };
 }

@@ -1,5 +1,5 @@
 import type { Table } from '../table/table';
-import { type ReadDuration, readDuration, readNumber } from '../values/amounts';
+import { type ReadDuration, readDuration, readNumber, readYesNo } from '../values/amounts';
 import { type ReadDate, readDate } from '../values/dates';
 import type { ColumnMap } from './columnMap';
 import type { FieldId } from './fields';
@@ -84,6 +84,14 @@ export class CellReader {
     if (text === '') return null;
     const value = readNumber(text);
     if (value === null) this.problem('notANumber', d.row, field, text);
+    return value;
+  }
+
+  yesNo(d: CellRow, field: FieldId): boolean | null {
+    const text = this.text(d, field);
+    if (text === '') return null;
+    const value = readYesNo(text);
+    if (value === null) this.problem('notYesNo', d.row, field, text);
     return value;
   }
 

@@ -306,6 +306,7 @@ export const TABLE_FIELDS = [
     'output per day',
   ),
   field('crews', 'Crews', 'number', 'crews', 'number of crews', 'gangs'),
+  field('occupies', 'Holds its whole stretch', 'yesNo', 'occupies', 'holds its stretch', 'block'),
   field('quantity', 'Quantity', 'number', 'quantity', 'qty', 'menge'),
   field('notes', 'Notes', 'text', 'notes', 'note', 'comment', 'comments', 'remarks', 'bemerkung'),
 ] as const satisfies readonly TableField[];

@@ -6,12 +6,13 @@ import {
   FIVE_DAY,
   type Link,
   makeActivity,
+  makePlan,
   type Plan,
   STANDARD_CALENDARS,
   startOfDay,
 } from '@clembo/core';
 import type { Table } from '../table/table';
-import { type ReadDuration, readNumber, readYesNo, toMinutes } from '../values/amounts';
+import { type ReadDuration, readNumber, toMinutes } from '../values/amounts';
 import type { ReadDate } from '../values/dates';
 import { readPredecessors } from '../values/predecessors';
 import { guessCalendar } from './calendars';
@@ -110,21 +111,16 @@ export function readPlan(table: Table, map: ColumnMap, options: IntakeOptions): 
   });
   fillCodeBooks(codeFields, activities);
   const links = readLinks(drafts, activities, calendars, own, cells);
-  const plan: Plan = {
+  const plan = makePlan({
     name: options.name,
     statusDate: options.statusDate ?? null,
-    start: null,
-    source: 'given',
     inHours,
-    criticalFloat: 0,
-    retainedLogic: true,
     calendars,
     calendar: own.id,
     activities,
     links,
     codeFields,
-    periods: [],
-  };
+  });
   if (
     activities.length > 0 &&
     activities.every((a) => a.start === null && a.finish === null && a.actualStart === null)
@@ -280,12 +276,7 @@ function kindOf(d: Draft, lengthKnown: boolean, hasPredecessors: boolean, cells:
     else if (kind === 'milestone') return milestone;
     else if (kind !== 'activity') return kind;
   }
-  const said = cells.text(d, 'milestone');
-  if (said !== '') {
-    const yes = readYesNo(said);
-    if (yes === null) cells.problem('notYesNo', d.row, 'milestone', said);
-    if (yes) return milestone;
-  }
+  if (cells.yesNo(d, 'milestone')) return milestone;
   if (d.duration) return d.duration.amount === 0 ? milestone : 'activity';
   const dates = (d.start ? 1 : 0) + (d.finish ? 1 : 0);
   // A duration or finish that could not be read is not the same as none.
@@ -315,6 +306,7 @@ function readAmounts(a: Activity, d: Draft, cells: CellReader): void {
   a.actualCost = scaled('actualCost', 100);
   a.from = scaled('from', 1000);
   a.to = scaled('to', 1000);
+  a.occupies = cells.yesNo(d, 'occupies') ?? false;
   a.quantity = cells.number(d, 'quantity');
   a.rate = positive(cells.number(d, 'rate'));
   a.crews = positive(cells.number(d, 'crews'));

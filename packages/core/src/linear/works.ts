@@ -1,0 +1,77 @@
+import type { WorkingTime } from '../calendar/workingTime';
+import type { Line, Plan } from '../plan/schema';
+import type { Schedule } from '../schedule/schedule';
+import { NONE } from '../schedule/slots';
+import { activityTime } from '../schedule/workingDays';
+import { MINUTES_PER_DAY } from '../time/civil';
+import { type Block } from './buffers';
+import { type ClosedWindow, type FlowPoint, flowline, type LinearWork } from './flowline';
+
+/** Places are stored as whole thousandths of the line's unit. */
+const THOUSANDTHS = 1000;
+
+/** Linear work of a plan with all that its flowline depends on. */
+export interface PlannedWork {
+  position: number;
+  work: LinearWork;
+  /** The line that it is on; null where the plan describes none. */
+  line: Line | null;
+  time: WorkingTime;
+  windows: ClosedWindow[];
+  /** Where and when the work is, from the start that the plan shows. */
+  points: FlowPoint[];
+}
+
+/** Closed windows of a line in its unit and in days. */
+const windowsOf = (line: Line | null): ClosedWindow[] =>
+  (line?.windows ?? []).map((w) => ({
+    name: w.name,
+    from: Math.min(w.from, w.to) / THOUSANDTHS,
+    to: Math.max(w.from, w.to) / THOUSANDTHS,
+    start: w.start / MINUTES_PER_DAY,
+    finish: w.finish / MINUTES_PER_DAY,
+  }));
+
+/**
+ * The linear work of a plan: activities that go from one place to another. Their rates are stated, by stretch or for
+ * the whole way, or follow from the length and from the working days between the dates that the plan shows.
+ */
+export function linearWorks(plan: Plan, s: Schedule): PlannedWork[] {
+  const days = activityTime(plan, s);
+  const lines = new Map(plan.lines.map((l) => [l.id, { line: l, windows: windowsOf(l) }]));
+  const first = plan.lines[0] ? lines.get(plan.lines[0].id)! : { line: null, windows: [] };
+  return plan.activities.flatMap((a, position) => {
+    if (a.from === null || a.to === null || a.from === a.to || a.occupies || s.start[position] === NONE) return [];
+    const [from, to] = [a.from / THOUSANDTHS, a.to / THOUSANDTHS];
+    const [low, high] = [Math.min(from, to), Math.max(from, to)];
+    const taken = days.daysBetween(position, s.start[position]!, s.finish[position]!);
+    const stated = a.rate !== null || a.rates.length > 0;
+    const whole = a.rate ?? (taken > 0 ? (high - low) / taken : 0);
+    if (whole <= 0) return [];
+    const rates = [
+      { from: low, to: high, perDay: whole },
+      ...a.rates.map((r) => ({ from: r.from / THOUSANDTHS, to: r.to / THOUSANDTHS, perDay: r.perDay })),
+    ];
+    const work = { ref: a.ref, from, to, rates, crews: stated ? a.crews || 1 : 1 };
+    const { line, windows } = (a.line !== null && lines.get(a.line)) || first;
+    const time = days.timeOf(position);
+    const points = flowline(work, s.start[position]! / MINUTES_PER_DAY, time, windows);
+    return [{ position, work, line, time, windows, points }];
+  });
+}
+
+/** Activities that hold their stretch of a line for as long as they last. */
+export function linearBlocks(plan: Plan, s: Schedule): Block[] {
+  return plan.activities.flatMap((a, position) => {
+    if (a.from === null || a.to === null || a.from === a.to || !a.occupies || s.start[position] === NONE) return [];
+    return [
+      {
+        ref: a.ref,
+        from: Math.min(a.from, a.to) / THOUSANDTHS,
+        to: Math.max(a.from, a.to) / THOUSANDTHS,
+        start: s.start[position]! / MINUTES_PER_DAY,
+        finish: s.finish[position]! / MINUTES_PER_DAY,
+      },
+    ];
+  });
+}
