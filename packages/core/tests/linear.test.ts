@@ -1,6 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import {
   blockClashes,
+  clashesOf,
+  inOrder,
   type ClosedWindow,
   endOfDay,
   findClashes,
@@ -202,6 +204,16 @@ describe('buffers and clashes', () => {
         expect([seed, k, left.length > 0 || none]).toEqual([seed, k, true]);
       });
     }
+  });
+
+  test('which of two leads is seen from the places that they share, and work end to end shares none', () => {
+    const ahead = { ref: 'ahead', points: flowline(work('ahead', 60, 100, 10), 3, null) };
+    const whole = { ref: 'whole', points: flowline(work('whole', 0, 100, 5), 0, null) };
+    expect(inOrder(whole, ahead).map((x) => x.ref)).toEqual(['ahead', 'whole']);
+    expect(clashesOf(...inOrder(whole, ahead), { days: 9, distance: 0 })).toEqual([]);
+    expect(clashesOf(...inOrder(whole, ahead), { days: 10, distance: 0 })).toMatchObject([{ place: 60, gap: 9 }]);
+    const next = { ref: 'next', points: flowline(work('next', 100, 200, 5), 0, null) };
+    expect(leastGap(whole.points, next.points)).toBeNull();
   });
 
   test('a line runs into a block where and when it is there', () => {

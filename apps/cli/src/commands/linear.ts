@@ -1,5 +1,6 @@
 import {
   blockClashes,
+  inOrder,
   type Buffer,
   type Clash,
   clashesOf,
@@ -33,7 +34,7 @@ export function linearCommand(
   const blocks = linearBlocks(plan, s);
   const sameLine = (a: PlannedWork, b: PlannedWork) => a.line === b.line;
   const clashes = works.flatMap((a, k) =>
-    works.slice(k + 1).flatMap((b) => (sameLine(a, b) ? clashesOf(...inOrder(a, b), buffer) : [])),
+    works.slice(k + 1).flatMap((b) => (sameLine(a, b) ? clashesOf(...inOrder(named(a), named(b)), buffer) : [])),
   );
   const blocked = works.flatMap((w) =>
     blocks.flatMap((block) => {
@@ -73,12 +74,7 @@ function readAmount(text: string | undefined, option: string): number {
 const round = (n: number): number => Math.round(n * 1e4) / 1e4 + 0;
 const dateOf = (day: number): string => isoDate(Math.floor(day + 1e-9));
 
-/** Of two lines, the one that starts first leads. */
-const inOrder = (a: PlannedWork, b: PlannedWork) =>
-  (a.points[0]!.time <= b.points[0]!.time ? [a, b] : [b, a]).map((w) => ({ ref: w.work.ref, points: w.points })) as [
-    { ref: string; points: PlannedWork['points'] },
-    { ref: string; points: PlannedWork['points'] },
-  ];
+const named = ({ work, points }: PlannedWork) => ({ ref: work.ref, points });
 
 const clashRow = (c: Clash) => ({
   refs: [c.leader, c.follower],

@@ -19,14 +19,17 @@ export interface Clash {
   measure: 'days' | 'distance';
 }
 
-/** All places where the gap between two flowlines can be least: the ends and kinks of both that lie on both. */
+/**
+ * All places where the gap between two flowlines can be least: the ends and kinks of both that lie on both. Work
+ * that only begins where other work ends shares no place with it.
+ */
 function places(a: readonly FlowPoint[], b: readonly FlowPoint[]): number[] {
   const range = (p: readonly FlowPoint[]) =>
     [Math.min(...p.map((x) => x.place)), Math.max(...p.map((x) => x.place))] as const;
   const [lowA, highA] = range(a);
   const [lowB, highB] = range(b);
   const [low, high] = [Math.max(lowA, lowB), Math.min(highA, highB)];
-  if (low > high + 1e-9) return [];
+  if (high - low < 1e-9) return [];
   return [...new Set([low, high, ...a.map((p) => p.place), ...b.map((p) => p.place)])]
     .filter((p) => p >= low - 1e-9 && p <= high + 1e-9)
     .sort((x, y) => x - y);
@@ -91,6 +94,16 @@ export function clashesOf(
   return found;
 }
 
+/** Of two lines, first the one that leads at all places that they share; where they cross, the one that is there first. */
+export function inOrder<T extends { points: FlowPoint[] }>(a: T, b: T): [leader: T, follower: T] {
+  const [ab, ba] = [leastGap(a.points, b.points), leastGap(b.points, a.points)];
+  if (!ab || !ba) return [a, b];
+  if (Math.max(ab.gap, ba.gap) >= 0) return ab.gap >= ba.gap ? [a, b] : [b, a];
+  const shared = places(a.points, b.points);
+  const enters = (points: FlowPoint[]) => Math.min(...shared.map((p) => timesAt(points, p)!.first));
+  return enters(a.points) <= enters(b.points) ? [a, b] : [b, a];
+}
+
 /** Clashes of each follower with the leader before it. */
 export const findClashes = (lines: { ref: string; points: FlowPoint[] }[], buffer: Buffer): Clash[] =>
   lines.slice(1).flatMap((follower, k) => clashesOf(lines[k]!, follower, buffer));
@@ -147,7 +160,7 @@ export interface Trade {
 }
 
 /**
- * Starts of consecutive trades so that each keeps the buffer from the one before it at every place, and none is
+ * Starts of consecutive trades so that each keeps the buffer from those before it at every place, and none is
  * interrupted but by its calendar and by closed windows. With constant rates this is the rule of the line of
  * balance: a slower follower is held at its start, a faster one at its finish.
  *
@@ -161,33 +174,33 @@ export function startsWithBuffer(
 ): { ref: string; start: number; finish: number; points: FlowPoint[] }[] {
   const placed: { ref: string; start: number; finish: number; points: FlowPoint[] }[] = [];
   for (const { work, time, windows } of trades) {
-    const leader = placed.at(-1);
     const startAt = (at: number) => flowline(work, at, time, windows);
-    const points = leader ? startAt(earliestBehind(leader, startAt, buffer)) : startAt(start);
+    const met = startAt(start);
+    const leaders = placed.filter((p) => leastGap(p.points, met) !== null);
+    const points = leaders.length > 0 ? startAt(earliestBehind(leaders, startAt, buffer)) : met;
     placed.push({ ref: work.ref, start: points[0]!.time, finish: points.at(-1)!.time, points });
   }
   return placed;
 }
 
 /**
- * The earliest start, not before the leader's, that keeps the buffer. Who starts later is nowhere earlier, so what
+ * The earliest start, not before its leaders', that keeps the buffer. Who starts later is nowhere earlier, so what
  * keeps it can be halved in on; behind the leader's finish it is always kept.
  */
 function earliestBehind(
-  leader: { start: number; finish: number; points: FlowPoint[] },
+  leaders: readonly { start: number; finish: number; points: FlowPoint[] }[],
   startAt: (at: number) => FlowPoint[],
   buffer: Buffer,
 ): number {
-  const behind = buffer.distance > 0 ? heldBack(leader.points, buffer.distance) : null;
+  const behind = buffer.distance > 0 ? leaders.map((l) => heldBack(l.points, buffer.distance)) : [];
   const keeps = (at: number) => {
     const points = startAt(at);
-    const gap = leastGap(leader.points, points);
-    if (gap && gap.gap < buffer.days - 1e-9) return false;
-    const distance = behind && leastGap(behind, points);
-    return !distance || distance.gap >= -1e-9;
+    const apart = (line: FlowPoint[], days: number) => (leastGap(line, points)?.gap ?? days) >= days - 1e-9;
+    return leaders.every((l) => apart(l.points, buffer.days)) && behind.every((line) => apart(line, 0));
   };
-  if (keeps(leader.start)) return leader.start;
-  let [not, kept] = [leader.start, leader.finish + buffer.days];
+  const first = Math.max(...leaders.map((l) => l.start));
+  if (keeps(first)) return first;
+  let [not, kept] = [first, Math.max(...leaders.map((l) => l.finish)) + buffer.days];
   while (kept - not > 1e-9) {
     const middle = (not + kept) / 2;
     if (middle === not || middle === kept) break;
