@@ -1,11 +1,12 @@
 export * from './calendar/spec';
+export * from './calendar/units';
 export * from './calendar/workingTime';
 export * from './findings/finding';
 export * from './outline/outline';
 export * from './plan/schema';
 export * from './schedule/given';
 export { NONE } from './schedule/slots';
-export { percentByTime } from './schedule/rollup';
+export { percentComplete, type Percents } from './schedule/percent';
 export { type Schedule, schedulePlan } from './schedule/schedule';
 export * from './time/civil';
 export * from './checks/assessment';

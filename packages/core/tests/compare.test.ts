@@ -16,11 +16,12 @@ import {
   percentByEffort,
   type Plan,
   plannedValue,
+  percentComplete,
+  rollUpByCodes,
   rollUpSums,
   schedulePlan,
   snapshotOf,
   spreadExactly,
-  sumsByCodes,
   varianceAgainst,
 } from '../src/index';
 import { day, planOf, seeded } from './helpers';
@@ -261,10 +262,64 @@ describe('sums', () => {
     };
     const s = schedulePlan(plan);
     expect(rollUpSums(plan, s)[0]).toMatchObject({ activities: 2, cost: 12, effort: 60 });
-    expect(sumsByCodes(plan, s, ['x']).map((g) => [g.codes, g.sums.cost])).toEqual([
+    expect(rollUpByCodes(plan, s, ['x']).map((g) => [g.codes, g.sums.cost])).toEqual([
       [['p'], 6],
       [['q'], 7],
     ]);
+  });
+  // By hand. A has run six of its ten days and has three to go by its own account; B is untouched.
+  const progress = {
+    ...planOf(
+      [
+        ['S', 0],
+        ['A', 10],
+        ['B', 5],
+      ],
+      [],
+      { start: day('2025-01-06'), calendar: 'five-day', statusDate: day('2025-01-14') },
+    ),
+  };
+  const [, a, b] = progress.activities;
+  progress.activities = [
+    makeActivity({ ref: 'S', kind: 'summary' }),
+    {
+      ...a!,
+      parent: 'S',
+      actualStart: day('2025-01-06'),
+      percent: 50,
+      effort: 100 * 60,
+      actualEffort: 40 * 60,
+      codes: { x: 'p' },
+    },
+    { ...b!, parent: 'S', effort: 300 * 60, codes: { x: 'p' } },
+  ];
+
+  test('three measures of percent complete, over the outline and over codes', () => {
+    const s = schedulePlan(progress);
+    const of = (measure: 'stated' | 'time' | 'effort', plan = progress) => {
+      const { percent, whole } = percentComplete(plan, schedulePlan(plan), measure);
+      return [...percent, whole].map((p) => Math.round(p * 10) / 10);
+    };
+    // A now takes eleven days: six gone and five to go. Sixteen days with B.
+    expect(of('stated')).toEqual([34.4, 50, 0, 34.4]);
+    expect(of('time')).toEqual([37.5, 54.5, 0, 37.5]);
+    expect(of('effort')).toEqual([10, 40, 0, 10]);
+    const left = {
+      ...progress,
+      activities: progress.activities.map((x) => (x.ref === 'A' ? { ...x, remaining: 3 * 480 } : x)),
+    };
+    expect(of('time', left)[1]).toBe(70);
+    const [group] = rollUpByCodes(progress, s, ['x']);
+    expect([group!.start, group!.positions, Math.round(group!.percent.time * 10) / 10, group!.percent.effort]).toEqual([
+      day('2025-01-06'),
+      [1, 2],
+      37.5,
+      10,
+    ]);
+  });
+  test('what has nothing to measure has no percent', () => {
+    const plan = planOf([['A', 5]], []);
+    expect(percentComplete(plan, schedulePlan(plan), 'effort').whole).toBeNaN();
   });
   test('finish dates are ends of days', () => {
     expect(endOfDay(0)).toBe(1440);

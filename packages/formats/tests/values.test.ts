@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { isoDate } from '@clembo/core';
+import { FIVE_DAY, isoDate, SIX_DAY } from '@clembo/core';
 import { orderEvidence, readDate, readDuration, readNumber, readPredecessors, toMinutes } from '../src/index';
 
 describe('dates in common notations', () => {
@@ -69,8 +69,10 @@ describe('durations, numbers, predecessors', () => {
   });
 
   test('elapsed days ignore calendars, weeks follow them', () => {
-    expect(toMinutes(readDuration('3 elapsed days', 'day')!, 480, 5)).toBe(3 * 1440);
-    expect(toMinutes(readDuration('2w', 'day')!, 480, 6)).toBe(12 * 480);
+    expect(toMinutes(readDuration('3 elapsed days', 'day')!, FIVE_DAY)).toBe(3 * 1440);
+    expect(toMinutes(readDuration('2w', 'day')!, SIX_DAY)).toBe(12 * 480);
+    expect(toMinutes(readDuration('1 elapsed week', 'day')!, SIX_DAY)).toBe(7 * 1440);
+    expect(toMinutes(readDuration('2 months', 'day')!, FIVE_DAY)).toBe(40 * 480);
     expect(readDuration('soon', 'day')).toBeNull();
   });
 

@@ -6,11 +6,14 @@ import {
   checkPlan,
   dayOf,
   finishDayOf,
+  type CalendarSpec,
   isMilestone,
+  lengthWords,
+  type Link,
   NONE,
   outlineNumbers,
   type Plan,
-  percentByTime,
+  percentComplete,
   type Schedule,
   schedulePlan,
   wordsFor,
@@ -91,6 +94,8 @@ export interface Facts {
 /** Stands around references in a sentence, and in no text that a person writes. */
 const REF_MARK = '\u0001';
 
+const COMPLETE = { stated: 'Complete', time: 'Complete by time', effort: 'Complete by effort' } as const;
+
 interface PlanBody {
   plan: Plan;
   edition: string;
@@ -154,13 +159,13 @@ export class PlanRoom {
 
   ledger(): LedgerRow[] {
     const { plan, schedule: s } = this.held;
-    const { percent } = percentByTime(plan, s);
+    const { percent } = percentComplete(plan, s);
     const numbers = outlineNumbers(s.outline);
     const time = activityTime(plan, s);
     const positions = new Map([...s.outline.order].map((i, k) => [i, k]));
     return [...s.outline.order].map((i) => {
       const a = plan.activities[i]!;
-      const perDay = this.minutesPerDay(a.calendar);
+      const perDay = this.calendarOf(a.calendar).minutesPerDay;
       const known = s.start[i] !== NONE;
       const point = isMilestone(a.kind) && !s.atFinish[i];
       return {
@@ -177,7 +182,7 @@ export class PlanRoom {
         float: s.totalFloat[i] === NONE ? null : round(s.totalFloat[i]! / perDay),
         critical: s.critical[i] === 1,
         off: this.offDays(time, i),
-        percent: Math.round(percent[i]!),
+        percent: Math.round(percent[i]! || 0),
         codes: a.codes,
       };
     });
@@ -188,13 +193,12 @@ export class PlanRoom {
     const i = s.outline.indexOf.get(ref);
     if (i === undefined) return null;
     const a = plan.activities[i]!;
-    const perDay = this.minutesPerDay(a.calendar);
-    const calendar = plan.calendars.find((c) => c.id === (a.calendar ?? plan.calendar));
+    const calendar = this.calendarOf(a.calendar);
     const path: string[] = [];
     for (let p = s.outline.parent[i]!; p !== -1; p = s.outline.parent[p]!) path.unshift(plan.activities[p]!.name);
     const point = isMilestone(a.kind);
     const finishDay = point && !s.atFinish[i] ? dayOf(s.finish[i]!) : finishDayOf(s.finish[i]!);
-    const days = (minutes: number) => `${round(minutes / perDay)} working days`;
+    const days = (minutes: number) => lengthWords(minutes, 'day', calendar);
     const rows: [string, string][] = [];
     if (s.start[i] !== NONE) {
       if (!point) rows.push(['Start', formatDay(this.startDay(i), 'weekday')]);
@@ -209,13 +213,13 @@ export class PlanRoom {
       ]);
     if (s.totalFloat[i] !== NONE)
       rows.push(['Float', s.critical[i] ? `${days(s.totalFloat[i]!)}, critical` : days(s.totalFloat[i]!)]);
-    if (!point) rows.push(['Complete', `${Math.round(percentByTime(plan, s).percent[i]!)} %`]);
-    if (!point && calendar && !s.outline.isSummary[i]) rows.push(['Calendar', calendar.name]);
+    if (!point) rows.push([COMPLETE[plan.percentShown], `${Math.round(percentComplete(plan, s).percent[i]! || 0)} %`]);
+    if (!point && !s.outline.isSummary[i]) rows.push(['Calendar', calendar.name]);
     if (a.responsible.length > 0) rows.push(['Responsible', a.responsible.join(', ')]);
-    const linkOf = (other: string, type: string, lag: number) => ({
+    const linkOf = (other: string, link: Link) => ({
       ref: other,
       name: plan.activities[s.outline.indexOf.get(other) ?? -1]?.name ?? 'not in the plan',
-      how: `${type}${lag === 0 ? '' : ` ${lag > 0 ? '+' : '−'}${round(Math.abs(lag) / perDay)} d`}`,
+      how: link.lag === 0 ? link.type : `${link.type} ${link.lag > 0 ? '+' : '−'}${this.lagWords(link)}`,
     });
     return {
       ref,
@@ -227,10 +231,19 @@ export class PlanRoom {
         const code = a.codes[f.id];
         return code === undefined ? [] : [[f.name, f.values.find((v) => v.code === code)?.title ?? code]];
       }),
-      before: plan.links.filter((l) => l.to === ref).map((l) => linkOf(l.from, l.type, l.lag)),
-      after: plan.links.filter((l) => l.from === ref).map((l) => linkOf(l.to, l.type, l.lag)),
+      before: plan.links.filter((l) => l.to === ref).map((l) => linkOf(l.from, l)),
+      after: plan.links.filter((l) => l.from === ref).map((l) => linkOf(l.to, l)),
       notes: a.notes,
     };
+  }
+
+  /** The size of a lag in the time that it is counted in. */
+  private lagWords({ lag, lagCalendar, from, to }: Link): string {
+    const { plan, schedule: s } = this.held;
+    const counted =
+      lagCalendar === 'plan' ? undefined : s.outline.indexOf.get(lagCalendar === 'predecessor' ? from : to);
+    const calendar = this.calendarOf(counted === undefined ? null : plan.activities[counted]!.calendar);
+    return lengthWords(Math.abs(lag), lagCalendar === 'elapsed' ? 'elapsedDay' : 'day', calendar);
   }
 
   /** Findings about the data, the gravest first, and the 14-point assessment. */
@@ -278,9 +291,10 @@ export class PlanRoom {
     return isMilestone(plan.activities[i]!.kind) && s.atFinish[i] ? finishDayOf(s.start[i]!) : dayOf(s.start[i]!);
   }
 
-  private minutesPerDay(calendar: string | null): number {
-    const { plan } = this.held;
-    return plan.calendars.find((c) => c.id === (calendar ?? plan.calendar))?.minutesPerDay ?? 480;
+  /** The calendar with this id, or the plan's own. */
+  private calendarOf(id: string | null): CalendarSpec {
+    const { calendars, calendar: own } = this.held.plan;
+    return calendars.find((c) => c.id === id) ?? calendars.find((c) => c.id === own) ?? calendars[0]!;
   }
 }
 

@@ -1,5 +1,7 @@
-import type { Plan } from '../plan/schema';
+import { PERCENT_MEASURES, type PercentMeasure, type Plan } from '../plan/schema';
+import { addDone, type Done, doneReader, percentOf } from '../schedule/percent';
 import type { Schedule } from '../schedule/schedule';
+import { NONE } from '../schedule/slots';
 
 /** Percent complete of effort: actual of actual and remaining, 0 to 100; null where no effort is budgeted. */
 export function percentByEffort(budget: number | null, actual: number | null): number | null {
@@ -43,16 +45,46 @@ export function rollUpSums(plan: Plan, s: Schedule): Sums[] {
   return sums;
 }
 
-/** Sums for every combination of the values of some code fields, in the order of first appearance. Missing values are empty texts. */
-export function sumsByCodes(plan: Plan, s: Schedule, fields: string[]): { codes: string[]; sums: Sums }[] {
-  const groups = new Map<string, { codes: string[]; sums: Sums }>();
+/** What activities with the same values of some code fields come to. */
+export interface CodeGroup {
+  /** Values in the order of the fields; empty where one is missing. */
+  codes: string[];
+  positions: number[];
+  /** Earliest start and latest finish that the plan shows, as moments; NONE where nothing has dates. */
+  start: number;
+  finish: number;
+  sums: Sums;
+  /** Percent complete by each measure; NaN where there is nothing to measure. */
+  percent: Record<PercentMeasure, number>;
+}
+
+/** Rolls up every combination of the values of some code fields, in the order of first appearance. */
+export function rollUpByCodes(plan: Plan, s: Schedule, fields: readonly string[]): CodeGroup[] {
+  const positions = new Map<string, number[]>();
   plan.activities.forEach((a, i) => {
     if (s.outline.isSummary[i]) return;
-    const codes = fields.map((f) => a.codes[f] ?? '');
-    const key = JSON.stringify(codes);
-    let group = groups.get(key);
-    if (!group) groups.set(key, (group = { codes, sums: none() }));
-    add(group.sums, plan, i);
+    const key = JSON.stringify(fields.map((f) => a.codes[f] ?? ''));
+    const group = positions.get(key);
+    if (group) group.push(i);
+    else positions.set(key, [i]);
   });
-  return [...groups.values()];
+  const readers = PERCENT_MEASURES.map((m) => [m, doneReader(plan, s, m)] as const);
+  return [...positions].map(([key, members]) => {
+    const dated = members.filter((i) => s.start[i] !== NONE);
+    const sums = none();
+    for (const i of members) add(sums, plan, i);
+    const percent = (read: (position: number) => Done) => {
+      const all: Done = { all: 0, done: 0, points: 0, reached: 0 };
+      for (const i of members) addDone(all, read(i));
+      return percentOf(all);
+    };
+    return {
+      codes: JSON.parse(key) as string[],
+      positions: members,
+      start: dated.reduce((least, i) => Math.min(least, s.start[i]!), dated.length > 0 ? s.start[dated[0]!]! : NONE),
+      finish: dated.reduce((most, i) => Math.max(most, s.finish[i]!), NONE),
+      sums,
+      percent: Object.fromEntries(readers.map(([m, read]) => [m, percent(read)])) as Record<PercentMeasure, number>,
+    };
+  });
 }

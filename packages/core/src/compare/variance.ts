@@ -2,6 +2,7 @@ import { isMilestone, type Plan } from '../plan/schema';
 import { NONE } from '../schedule/slots';
 import type { Schedule } from '../schedule/schedule';
 import { activityTime } from '../schedule/workingDays';
+import { doneReader, percentOf } from '../schedule/percent';
 import { percentByEffort } from './effort';
 
 /** How far off is normal, and how far is a risk. Shares of the baseline, and working days for dates. */
@@ -120,6 +121,7 @@ export interface Snapshot {
   duration: SnapshotRow;
   effort: SnapshotRow;
   cost: SnapshotRow;
+  percentStated: number;
   percentByTime: number;
   percentByEffort: number | null;
 }
@@ -166,7 +168,8 @@ export function snapshotOf(current: Plan, s: Schedule, baseline: Plan, b: Schedu
     },
     effort: amounts(forecast(a.effort, a.actualEffort), base?.effort ?? null, a.actualEffort),
     cost: amounts(forecast(a.cost, a.actualCost), base?.cost ?? null, a.actualCost),
-    percentByTime: percent,
+    percentStated: percent,
+    percentByTime: percentOf(doneReader(current, s, 'time')(i)),
     percentByEffort: percentByEffort(a.effort, a.actualEffort),
   };
 }

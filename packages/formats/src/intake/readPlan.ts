@@ -236,8 +236,7 @@ function readTimes(
   hasPredecessors: boolean,
   cells: CellReader,
 ): void {
-  const workdays = calendar.week.filter((p) => p.length > 0).length;
-  const minutes = (r: ReadDuration) => toMinutes(r, calendar.minutesPerDay, workdays);
+  const minutes = (r: ReadDuration) => toMinutes(r, calendar);
   const startOf = (date: ReadDate | null) => date && startMoment(date, inHours);
   const finishOf = (date: ReadDate | null) => date && finishMoment(date, inHours);
   a.kind = kindOf(d, lengthKnown, hasPredecessors, cells);
@@ -349,8 +348,7 @@ function readLinks(
     for (const part of wrong) cells.problem('unknownPredecessor', d.row, 'predecessors', part);
     const calendar = calendars.find((c) => c.id === activities[i]!.calendar) ?? own;
     for (const p of read) {
-      const workdays = calendar.week.filter((w) => w.length > 0).length;
-      const lag = p.lag ? toMinutes(p.lag, calendar.minutesPerDay, workdays) : 0;
+      const lag = p.lag ? toMinutes(p.lag, calendar) : 0;
       links.push({ from: p.ref, to: d.ref, type: p.type, lag, lagCalendar: p.lag?.elapsed ? 'elapsed' : 'successor' });
     }
   });

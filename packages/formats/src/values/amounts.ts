@@ -1,3 +1,5 @@
+import { type CalendarSpec, minutesPerUnit } from '@clembo/core';
+
 /** A duration or lag as written: an amount and its unit. Elapsed units ignore calendars. */
 export interface ReadDuration {
   amount: number;
@@ -49,13 +51,20 @@ export function readDuration(text: string, unit: ReadDuration['unit']): ReadDura
   return { amount, unit: named, elapsed: m[2] !== undefined };
 }
 
-/** Working minutes of a duration on a calendar with so many minutes a day and workdays a week. */
-export function toMinutes(d: ReadDuration, minutesPerDay: number, daysPerWeek: number): number {
-  const day = d.elapsed ? 1440 : minutesPerDay;
-  const week = d.elapsed ? 7 : daysPerWeek;
-  const factor = { minute: 1, hour: 60, day, week: week * day, month: (d.elapsed ? 30 : week * 4) * day }[d.unit];
-  return Math.round(d.amount * factor);
-}
+const ELAPSED_DAYS: Record<ReadDuration['unit'], number> = {
+  minute: 1 / 1440,
+  hour: 1 / 24,
+  day: 1,
+  week: 7,
+  month: 30,
+};
+
+/** Working minutes of a duration on a calendar, or those of the clock for an elapsed one. */
+export const toMinutes = (d: ReadDuration, calendar: CalendarSpec): number =>
+  Math.round(
+    d.amount *
+      (d.elapsed ? ELAPSED_DAYS[d.unit] * minutesPerUnit('elapsedDay', calendar) : minutesPerUnit(d.unit, calendar)),
+  );
 
 /** Reads a number with a point or a comma for decimals and the other, a space or ' between thousands. */
 export function readNumber(text: string): number | null {

@@ -4,7 +4,7 @@ import {
   isMilestone,
   NONE,
   type Plan,
-  percentByTime,
+  percentComplete,
   type Schedule,
   stretchesAt,
 } from '@clembo/core';
@@ -57,7 +57,7 @@ export interface Selection {
 /** Chooses what the brief asks for, in the order of lanes and of time. */
 export function selectItems(plan: Plan, schedule: Schedule, brief: TimelineBrief): Selection {
   const { outline } = schedule;
-  const { percent: percents, whole } = percentByTime(plan, schedule);
+  const { percent: percents, whole } = percentComplete(plan, schedule);
   const groups = collapsedAt(schedule, brief.level);
   const laneOf = laneReader(plan, schedule, brief.lanes, groups);
   const codeOf = (field: string) => codeReader(plan, field, groups);
@@ -94,7 +94,7 @@ export function selectItems(plan: Plan, schedule: Schedule, brief: TimelineBrief
       lane: laneOf(i),
       colour,
       shape,
-      progress: percents[i]! / 100,
+      progress: (percents[i]! || 0) / 100,
       critical: plan.links.length > 0 && isCritical(schedule, i),
       complete: a.actualFinish !== null || percents[i]! >= 100,
       label: '',
@@ -116,7 +116,7 @@ export function selectItems(plan: Plan, schedule: Schedule, brief: TimelineBrief
     to,
     lastDay: brief.to !== null || items.length === 0 ? finishDayOf(to) : lastDay,
     of: plan.activities.filter((_, i) => !outline.isSummary[i]).length,
-    percentDone: whole,
+    percentDone: whole || 0,
   };
 }
 

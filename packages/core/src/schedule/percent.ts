@@ -1,0 +1,98 @@
+import type { PercentMeasure, Plan } from '../plan/schema';
+import type { Schedule } from './schedule';
+import { NONE } from './slots';
+import { type ActivityTime, activityTime } from './workingDays';
+
+/** Percent complete, 0 to 100; NaN where there is nothing to measure. */
+export interface Percents {
+  /** By position: of an activity, or of all that a summary holds. */
+  percent: Float64Array;
+  whole: number;
+}
+
+/**
+ * How much there is of something and how much of it is done, in the unit of a measure. Points in time have no
+ * length: what holds nothing else is as complete as the share of its points that is reached.
+ */
+export interface Done {
+  all: number;
+  done: number;
+  points: number;
+  reached: number;
+}
+
+export const percentOf = ({ all, done, points, reached }: Done): number =>
+  all > 0 ? (100 * done) / all : points > 0 ? (100 * reached) / points : Number.NaN;
+
+/**
+ * What is done of an activity.
+ *
+ * - `stated`: its percent, or all of it once it has an actual finish; weighted by working time,
+ * - `time`: working time gone of its length: what is not remaining, or lies between the actual start and the status
+ *   date; weighted by working time,
+ * - `effort`: actual of actual and remaining effort; weighted by effort.
+ *
+ * Supporting work has no weight of its own in working time.
+ */
+export function doneReader(plan: Plan, s: Schedule, measure: PercentMeasure): (position: number) => Done {
+  const time = activityTime(plan, s);
+  return (i) => {
+    const a = plan.activities[i]!;
+    const finished = a.actualFinish !== null;
+    if (measure === 'effort') {
+      const actual = a.actualEffort ?? 0;
+      const all = finished ? (a.actualEffort ?? a.effort ?? 0) : Math.max(a.effort ?? 0, actual);
+      return { all, done: finished ? all : actual, points: 0, reached: 0 };
+    }
+    if (s.start[i] === NONE) return { all: 0, done: 0, points: 0, reached: 0 };
+    const length = Math.max(0, time.minutesBetween(i, s.start[i]!, s.finish[i]!));
+    const stated = finished ? 1 : (a.percent ?? 0) / 100;
+    const share = measure === 'time' && !finished ? shareOfTime(plan, time, i, length, stated) : stated;
+    const all = a.kind === 'levelOfEffort' ? 0 : length;
+    return { all, done: all * share, points: 1, reached: share >= 1 ? 1 : 0 };
+  };
+}
+
+/** Share of the working time of an unfinished activity that is gone. */
+function shareOfTime(plan: Plan, time: ActivityTime, i: number, length: number, stated: number): number {
+  const a = plan.activities[i]!;
+  if (a.actualStart === null && stated === 0) return 0;
+  if (length === 0) return stated;
+  const all = a.duration !== null && a.duration > 0 ? a.duration : length;
+  if (a.remaining !== null) return Math.max(0, 1 - a.remaining / all);
+  if (a.actualStart === null || plan.statusDate === null) return stated;
+  const gone = time.minutesBetween(i, a.actualStart, plan.statusDate);
+  return Math.min(1, Math.max(0, gone / length));
+}
+
+/** Percent complete by a measure, of every activity and summary and of the whole plan; by default the plan's own. */
+export function percentComplete(plan: Plan, s: Schedule, measure: PercentMeasure = plan.percentShown): Percents {
+  const n = plan.activities.length;
+  const percent = new Float64Array(n);
+  const read = doneReader(plan, s, measure);
+  const none = (): Done => ({ all: 0, done: 0, points: 0, reached: 0 });
+  const held: (Done | undefined)[] = new Array(n);
+  const whole = none();
+  const { order, parent, isSummary } = s.outline;
+  for (let k = order.length - 1; k >= 0; k--) {
+    const i = order[k]!;
+    const own = isSummary[i] ? (held[i] ?? none()) : read(i);
+    // An activity says what is done of it also where that has no weight.
+    percent[i] = isSummary[i] || measure === 'effort' || own.all > 0 ? percentOf(own) : shareAsPercent(plan, i, own);
+    const p = parent[i]!;
+    addDone(p === -1 ? whole : (held[p] ??= none()), own);
+  }
+  return { percent, whole: percentOf(whole) };
+}
+
+function shareAsPercent(plan: Plan, i: number, own: Done): number {
+  const a = plan.activities[i]!;
+  return a.actualFinish !== null || own.reached > 0 ? 100 : (a.percent ?? 0);
+}
+
+export function addDone(sum: Done, more: Done): void {
+  sum.all += more.all;
+  sum.done += more.done;
+  sum.points += more.points;
+  sum.reached += more.reached;
+}
