@@ -30,7 +30,7 @@ function random(seed: number): () => number {
 }
 
 /** A network like those of real plans: two links an activity, mostly to near predecessors. */
-function benchPlan(n: number, calendars: number, rich: boolean): Plan {
+export function benchPlan(n: number, calendars: number, rich: boolean): Plan {
   const r = random(n + calendars);
   const specs = [SEVEN_DAY, FIVE_DAY, SIX_DAY, weekCalendar('four-day', 'Four days', 4)].slice(0, calendars);
   const start = 20_000 * 1440;

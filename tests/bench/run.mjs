@@ -15,7 +15,9 @@ await build({
   platform: 'node',
   target: 'node20',
   external: ['@resvg/resvg-js', 'pdfkit'],
-  banner: { js: "import { createRequire as requireOf } from 'node:module'; const require = requireOf(import.meta.url);" },
+  banner: {
+    js: "import { createRequire as requireOf } from 'node:module'; const require = requireOf(import.meta.url);",
+  },
   logLevel: 'error',
 });
 await import(pathToFileURL(outfile).href);

@@ -53,6 +53,46 @@ export function floatNode(
   floats.free[v] = complete ? NONE : total >= 0 && total < free ? total : free;
 }
 
+/** Float of all nodes, in any order; as {@link floatNode} gives it. */
+export function floatPass(
+  net: Network,
+  adj: Adjacency,
+  dates: Dates,
+  floats: Floats,
+  sequence: Int32Array,
+  skip: Uint8Array,
+): void {
+  const { plain, begun, calendar, times, duration, linkTo, linkType, linkLag } = net;
+  const { outAt, out } = adj;
+  const { earlyStart, earlyFinish, startRank, finishRank } = dates;
+  for (let n = 0; n < sequence.length; n++) {
+    const v = sequence[n]!;
+    const time = times[calendar[v]!]!;
+    let short = plain[v] === 1;
+    const end = startRank[v]! + duration[v]!;
+    let free = FAR;
+    for (let k = outAt[v]!, stop = outAt[v + 1]!; short && k < stop; k++) {
+      const link = out[k]!;
+      const w = linkTo[link]!;
+      if (begun[w] !== 0 || skip[w] !== 0) short = false;
+      const type = linkType[link]!;
+      let x = type === FS || type === SS ? earlyStart[w]! : earlyFinish[w]!;
+      if (linkLag[link] !== 0) x = laggedBack(net, link, x);
+      const slack = type === FS || type === FF ? time.rank(x) - end : time.rank(x + 1) - 1 - startRank[v]!;
+      floats.slack[link] = slack;
+      if (slack < free) free = slack;
+    }
+    if (!short) {
+      floatNode(net, adj, dates, floats, v, skip);
+      continue;
+    }
+    const total = finishRank[v]! - end;
+    if (free === FAR) free = time.rank(dates.finish) - end;
+    floats.total[v] = total;
+    floats.free[v] = total >= 0 && total < free ? total : free;
+  }
+}
+
 /** The slot at which the remaining work of an activity in progress begins. */
 function resumeOf(net: Network, dates: Dates, v: number): number {
   const time = net.times[net.calendar[v]!]!;

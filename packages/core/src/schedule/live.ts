@@ -1,10 +1,10 @@
 import type { Finding } from '../findings/finding';
 import type { Activity, Plan } from '../plan/schema';
-import { floatNode } from './float';
+import { floatNode, floatPass } from './float';
 import { FF, FS } from './links';
 import { FOLLOWED_FIELDS, readNode } from './network';
 import { NONE } from './slots';
-import { backwardNode, forwardNode } from './passes';
+import { backwardNode, backwardPass, forwardNode } from './passes';
 import { findingsOf, type Schedule, schedulePlan, takeChanges } from './schedule';
 
 /**
@@ -135,8 +135,8 @@ export class LiveSchedule {
     dates.finish = finish;
     if (endMoves) {
       // The end of the plan bounds everything that is not done.
-      for (let k = sequence.length - 1; k >= 0; k--) backwardNode(net, adj, dates, sequence[k]!, blocked);
-      for (let k = sequence.length - 1; k >= 0; k--) floatNode(net, adj, dates, floats, sequence[k]!, blocked);
+      backwardPass(net, adj, dates, sequence, blocked);
+      floatPass(net, adj, dates, floats, sequence, blocked);
       takeChanges(this.plan, this.held, sequence);
       this.fresh = false;
       return sequence.length;

@@ -54,6 +54,10 @@ export interface Network extends LinkArrays {
   fixedStart: Int32Array;
   fixedFinish: Int32Array;
   asLate: Uint8Array;
+  /** 1 for what has an actual start or finish. */
+  begun: Uint8Array;
+  /** 1 for work with a length that has not begun and is held by links alone. */
+  plain: Uint8Array;
   findings: Finding[];
 }
 
@@ -186,6 +190,8 @@ export function buildNetwork(plan: Plan, outline: Outline): Network {
     fixedStart: ints(),
     fixedFinish: ints(),
     asLate: new Uint8Array(count),
+    begun: new Uint8Array(count),
+    plain: new Uint8Array(count),
     ...readLinks({ plan, outline, nodeOf, ends, positions, times, resolution, findings }),
     findings,
   };
@@ -218,7 +224,9 @@ export function readNode(net: Network, v: number, a: Activity, heldByFinish: boo
   for (const bound of [net.startNotBefore, net.finishNotBefore, net.fixedStart, net.fixedFinish]) bound[v] = NONE;
   net.startNotAfter[v] = net.finishNotAfter[v] = FAR;
   net.asLate[v] = 0;
+  net.begun[v] = a.actualStart !== null || a.actualFinish !== null ? 1 : 0;
   const { constraint } = a;
+  net.plain[v] = duration > 0 && !net.begun[v] && !constraint ? 1 : 0;
   if (!constraint) return;
   if (constraint.kind === 'asLateAsPossible') {
     net.asLate[v] = 1;

@@ -19,6 +19,9 @@ export interface Dates {
   logicFinish: Int32Array;
   /** 1 for a point in time that stands at the end of a day (or minute) rather than at a beginning. */
   atFinish: Uint8Array;
+  /** Of plain work: how many working slots of its calendar lie before its early start, and before its late finish. */
+  startRank: Int32Array;
+  finishRank: Int32Array;
   /** The last early finish of all. */
   finish: number;
 }
@@ -32,6 +35,8 @@ export function emptyDates(count: number): Dates {
     lateFinish: ints(),
     logicFinish: ints(),
     atFinish: new Uint8Array(count),
+    startRank: new Int32Array(count),
+    finishRank: new Int32Array(count),
     finish: NONE,
   };
 }
@@ -50,6 +55,48 @@ export function laggedBack(net: Network, link: number, bound: number): number {
   if (lag === 0) return bound;
   const clock = net.linkCalendar[link]!;
   return clock === ELAPSED ? bound - lag : net.times[clock]!.shiftBack(bound, lag);
+}
+
+/**
+ * Early dates of all nodes, each after its predecessors. Plain work, which most of a plan is, goes a short way to
+ * the dates that {@link forwardNode} gives.
+ */
+export function forwardPass(net: Network, adj: Adjacency, dates: Dates, sequence: Int32Array): void {
+  const { plain, calendar, times, duration, linkFrom, linkType, linkLag } = net;
+  const { intoAt, into } = adj;
+  const { earlyStart, earlyFinish, logicFinish, atFinish, startRank } = dates;
+  const demand = Math.max(net.planStart, net.status);
+  for (let n = 0; n < sequence.length; n++) {
+    const v = sequence[n]!;
+    if (plain[v] === 0) {
+      forwardNode(net, adj, dates, v);
+      continue;
+    }
+    let byStart = demand;
+    let byFinish = NONE;
+    for (let k = intoAt[v]!, end = intoAt[v + 1]!; k < end; k++) {
+      const link = into[k]!;
+      const type = linkType[link]!;
+      const u = linkFrom[link]!;
+      let t = type === FS || type === FF ? earlyFinish[u]! : earlyStart[u]!;
+      if (linkLag[link] !== 0) t = lagged(net, link, t);
+      if (type === FS || type === SS) {
+        if (t > byStart) byStart = t;
+      } else if (t > byFinish) byFinish = t;
+    }
+    const time = times[calendar[v]!]!;
+    const length = duration[v]!;
+    let first = time.rank(byStart);
+    if (byFinish !== NONE) {
+      const latest = time.rank(byFinish - 1) + 1 - length;
+      if (latest > first) first = latest;
+    }
+    const start = time.select(first);
+    startRank[v] = first;
+    earlyStart[v] = start;
+    earlyFinish[v] = logicFinish[v] = length === 1 ? start + 1 : time.select(first + length - 1) + 1;
+    atFinish[v] = 1;
+  }
 }
 
 /** Early dates of one node from those of its predecessors. */
@@ -116,6 +163,7 @@ export function forwardNode(net: Network, { intoAt, into }: Adjacency, dates: Da
       if (latest > first) first = latest;
     }
     start = time.select(first);
+    dates.startRank[v] = first;
     finish = duration === 1 ? start + 1 : time.select(first + duration - 1) + 1;
     dates.logicFinish[v] = finish;
     if (net.fixedStart[v] !== NONE) {
@@ -151,6 +199,45 @@ export function forwardNode(net: Network, { intoAt, into }: Adjacency, dates: Da
   }
   earlyStart[v] = start;
   earlyFinish[v] = finish;
+}
+
+/** Late dates of all nodes, each before its successors; as {@link backwardNode} gives them. */
+export function backwardPass(net: Network, adj: Adjacency, dates: Dates, sequence: Int32Array, skip: Uint8Array): void {
+  const { plain, begun, calendar, times, duration, linkTo, linkType, linkLag } = net;
+  const { outAt, out } = adj;
+  const { lateStart, lateFinish, finishRank } = dates;
+  for (let n = sequence.length - 1; n >= 0; n--) {
+    const v = sequence[n]!;
+    let short = plain[v] === 1;
+    let byFinish = dates.finish;
+    let byStart = FAR;
+    for (let k = outAt[v]!, end = outAt[v + 1]!; short && k < end; k++) {
+      const link = out[k]!;
+      const w = linkTo[link]!;
+      if (begun[w] !== 0 || skip[w] !== 0) short = false;
+      const type = linkType[link]!;
+      let x = type === FS || type === SS ? lateStart[w]! : lateFinish[w]!;
+      if (linkLag[link] !== 0) x = laggedBack(net, link, x);
+      if (type === FS || type === FF) {
+        if (x < byFinish) byFinish = x;
+      } else if (x < byStart) byStart = x;
+    }
+    if (!short) {
+      backwardNode(net, adj, dates, v, skip);
+      continue;
+    }
+    const time = times[calendar[v]!]!;
+    const length = duration[v]!;
+    let last = time.rank(byFinish) - 1;
+    if (byStart !== FAR) {
+      const latest = time.rank(byStart + 1) - 2 + length;
+      if (latest < last) last = latest;
+    }
+    const finish = time.select(last) + 1;
+    finishRank[v] = last + 1;
+    lateStart[v] = length === 1 ? finish - 1 : time.select(last - length + 1);
+    lateFinish[v] = finish;
+  }
 }
 
 /** Late dates of one node from those of its successors and from the last finish of the plan. */
@@ -197,6 +284,7 @@ export function backwardNode(net: Network, { outAt, out }: Adjacency, dates: Dat
     }
     lateStart[v] = start;
     lateFinish[v] = finish;
+    if (net.plain[v]) dates.finishRank[v] = time.rank(finish);
     return;
   }
   const bound = byStart < byFinish ? byStart : byFinish;

@@ -2,13 +2,13 @@ import type { Finding } from '../findings/finding';
 import { buildOutline, type Outline } from '../outline/outline';
 import type { Plan } from '../plan/schema';
 import { isoDate, LAST_DAY, startOfDay } from '../time/civil';
-import { type Floats, floatNode, placeAsLate } from './float';
+import { type Floats, floatPass, placeAsLate } from './float';
 import { type GivenDates, readGivenDates } from './given';
 import { findSupport, placeSupport, type Support } from './levelOfEffort';
 import { buildNetwork, type Network } from './network';
 import { NONE } from './slots';
 import { type Adjacency, buildAdjacency, type Order, orderNodes } from './order';
-import { backwardNode, type Dates, emptyDates, forwardNode } from './passes';
+import { backwardPass, type Dates, emptyDates, forwardPass } from './passes';
 import { datePairs, rollUpDates, rollUpInto } from './rollup';
 
 /**
@@ -64,11 +64,11 @@ export function computeDates(network: Network, adjacency: Adjacency, order: Orde
   const ints = (length: number) => new Int32Array(length).fill(NONE);
   const floats: Floats = { total: ints(network.count), free: ints(network.count), slack: ints(network.linkCount) };
   const { sequence, blocked } = order;
-  for (let k = 0; k < sequence.length; k++) forwardNode(network, adjacency, dates, sequence[k]!);
+  forwardPass(network, adjacency, dates, sequence);
   for (let k = 0; k < sequence.length; k++) dates.finish = Math.max(dates.finish, dates.earlyFinish[sequence[k]!]!);
-  for (let k = sequence.length - 1; k >= 0; k--) backwardNode(network, adjacency, dates, sequence[k]!, blocked);
+  backwardPass(network, adjacency, dates, sequence, blocked);
   if (network.asLate.includes(1)) placeAsLate(network, adjacency, dates, sequence, blocked);
-  for (let k = 0; k < sequence.length; k++) floatNode(network, adjacency, dates, floats, sequence[k]!, blocked);
+  floatPass(network, adjacency, dates, floats, sequence, blocked);
   return { dates, floats };
 }
 

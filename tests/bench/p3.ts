@@ -1,0 +1,2 @@
+import { benchEngine } from './engine';
+benchEngine();
