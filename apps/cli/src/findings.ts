@@ -19,7 +19,7 @@ export const findingRows = ({ problems, rowOf }: Loaded, findings: Finding[]): F
   const ofProblem = (p: Problem): FindingRow => ({
     code: p.code,
     severity: 'warning',
-    refs: refAt.has(p.row) ? [refAt.get(p.row)!] : [],
+    refs: p.refs ?? (refAt.has(p.row) ? [refAt.get(p.row)!] : []),
     message: problemWords(p),
     place: problemPlace(p),
     row: p.row,

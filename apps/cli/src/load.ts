@@ -50,7 +50,7 @@ export async function loadPlan(file: string, options: LoadOptions): Promise<Load
   const bytes = await readBytes(file);
   const calendar = await readCalendar(options.calendar);
   const loaded = looksLikeJson(bytes)
-    ? { plan: readPlanJson(new TextDecoder().decode(bytes), basename(file)), problems: [], rowOf: new Map() }
+    ? readPlanJson(new TextDecoder().decode(bytes), basename(file))
     : await loadTable(bytes, file, options, calendar);
   return { ...loaded, plan: await withOptions(loaded.plan, options, calendar) };
 }

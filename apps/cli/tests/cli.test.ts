@@ -92,6 +92,67 @@ describe('clembo schedule', () => {
   });
 });
 
+describe('plans in our own JSON', () => {
+  const plan = (part: object) => ({
+    format: 'clembo-plan',
+    version: 1,
+    plan: {
+      name: 'Own',
+      start: Date.UTC(2025, 0, 6) / 60_000,
+      source: 'computed',
+      calendars: [{ id: 'w', name: 'Week', week: [...Array(5).fill([[480, 960]]), [], []], minutesPerDay: 480 }],
+      calendar: 'w',
+      activities: [
+        { ref: 'A', duration: 960 },
+        { ref: 'B', duration: 480 },
+      ],
+      links: [{ from: 'A', to: 'B' }],
+      ...part,
+    },
+  });
+  const run = async (document: object, command = 'schedule') =>
+    JSON.parse((await clembo(command, file('own.json', JSON.stringify(document)), '--json')).out);
+
+  test('are read and computed', async () => {
+    const { activities, findings } = await run(plan({}));
+    expect(activities.map((a: { ref: string; start: string; finish: string }) => [a.ref, a.start, a.finish])).toEqual([
+      ['A', '2025-01-06', '2025-01-07'],
+      ['B', '2025-01-08', '2025-01-08'],
+    ]);
+    expect(findings).toEqual([]);
+  });
+  test('values that cannot be used are findings with their rows; the rest is computed', async () => {
+    const { activities, findings } = await run(
+      plan({
+        activities: [
+          { ref: 'A', duration: -5 },
+          { ref: 'B', duration: 480, start: 1e12 },
+          { ref: 'C', duration: 480 },
+        ],
+        links: [
+          { from: 'B', to: 'C' },
+          { from: 'A', to: 'C', type: 'XY' },
+          { from: 'A', to: 'Z' },
+        ],
+      }),
+    );
+    expect(
+      findings.slice(0, 4).map((f: { code: string; refs: string[]; row: number }) => [f.code, f.refs, f.row]),
+    ).toEqual([
+      ['negativeDuration', ['A'], 1],
+      ['notUsable', ['B'], 2],
+      ['notUsable', ['A', 'C'], 2],
+      ['linkToNothing', ['A'], undefined],
+    ]);
+    expect(findings[2].place).toContain('plan.links.1.type');
+    expect(activities[2]).toMatchObject({ ref: 'C', start: '2025-01-07' });
+  });
+  test('a document that is no plan is refused with the places', async () => {
+    const out = await clembo('schedule', file('own.json', JSON.stringify(plan({ calendars: [] }))));
+    expect([out.code, out.err]).toEqual([2, expect.stringContaining('plan.calendars')]);
+  });
+});
+
 describe('clembo check, changes, variance, linear', () => {
   const old = () =>
     file(

@@ -57,7 +57,15 @@ const SAMPLE_ROWS = 8;
 /** Takes in a file: our own JSON becomes a plan at once, a table an intake whose columns can be corrected. */
 export async function takeIn(bytes: Uint8Array, source: string): Promise<{ planId: string } | { intakeId: string }> {
   if (looksLikeJson(bytes)) {
-    const plan = readPlanJson(new TextDecoder().decode(bytes), source);
+    const { plan, problems } = readPlanJson(new TextDecoder().decode(bytes), source);
+    // Where nobody can look at what would be left out, nothing is.
+    if (problems.length > 0)
+      throw new UnreadableFile(
+        problems
+          .slice(0, 5)
+          .map((p) => `${p.source}: “${p.value}” cannot be used (${p.detail}).`)
+          .join(' '),
+      );
     return { planId: await keepPlan(plan, `From ${source}`, []) };
   }
   return { intakeId: await keepTables(await readTables(bytes, source), bytes, source) };

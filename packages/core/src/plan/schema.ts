@@ -187,15 +187,20 @@ export const Plan = z.object({
 });
 export type Plan = z.infer<typeof Plan>;
 
-const ACTIVITY_DEFAULTS: Activity = Activity.parse({ ref: '-' });
+/** Shared by all activities that hold none, and frozen: plans are never changed in place. */
+const EMPTY: never[] = [];
+Object.freeze(EMPTY);
+const ACTIVITY_DEFAULTS: Activity = {
+  ...Activity.parse({ ref: '-' }),
+  responsible: EMPTY,
+  stretches: EMPTY,
+  rates: EMPTY,
+};
 
 /** An activity with everything that is not said left open. */
 export const makeActivity = (said: Partial<Activity> & { ref: string }): Activity => ({
   ...ACTIVITY_DEFAULTS,
   codes: {},
-  responsible: [],
-  stretches: [],
-  rates: [],
   ...said,
 });
 

@@ -15,7 +15,8 @@ export interface Problem {
     | 'duplicateReference'
     | 'finishBeforeStart'
     | 'nothingUsable'
-    | 'tooLong';
+    | 'tooLong'
+    | 'notUsable';
   source: string;
   sheet: string | null;
   /** As a spreadsheet counts them, from 1. */
@@ -24,6 +25,8 @@ export interface Problem {
   column: number;
   heading: string;
   value: string;
+  /** The activities that it is about, where the row does not tell. */
+  refs?: string[];
   /** Something further that the words name. */
   detail?: string;
 }
@@ -72,6 +75,8 @@ export function problemWords(p: Problem): string {
       return `The finish ${v} lies before the start ${p.detail}; the row is taken without its finish.`;
     case 'nothingUsable':
       return 'The row has no name, no date and no duration that could be read; it is left out.';
+    case 'notUsable':
+      return `${v} cannot be used (${p.detail}); it is left out.`;
     case 'tooLong':
       return `The text is longer than ${p.detail} characters; it is cut there.`;
   }

@@ -72,7 +72,7 @@ interface Draft extends OutlineRow {
 export function readPlan(table: Table, map: ColumnMap, options: IntakeOptions): Intake {
   const cells = new CellReader(table, map);
   const { drafts, rowsRead } = readDrafts(cells);
-  nameReferences(drafts, cells);
+  const rowOf = nameReferences(drafts, cells);
   const parents = readOutline(drafts, cells);
   const inHours = hasTimes(drafts) || drafts.some((d) => d.duration?.unit === 'minute' || d.duration?.unit === 'hour');
   const calendars = [...(options.calendars ?? STANDARD_CALENDARS)];
@@ -91,7 +91,7 @@ export function readPlan(table: Table, map: ColumnMap, options: IntakeOptions): 
     const activity = makeActivity({
       ref: d.ref,
       name: d.name,
-      parent: parents.get(d.ref) ?? null,
+      parent: parents.size > 0 ? (parents.get(d.ref) ?? null) : null,
       calendar: calendar === own ? null : calendar.id,
       codes: d.codes,
       notes: cells.text(d, 'notes'),
@@ -110,7 +110,7 @@ export function readPlan(table: Table, map: ColumnMap, options: IntakeOptions): 
     return activity;
   });
   fillCodeBooks(codeFields, activities);
-  const links = readLinks(drafts, activities, calendars, own, cells);
+  const links = readLinks(drafts, activities, calendars, own, rowOf, cells);
   const plan = makePlan({
     name: options.name,
     statusDate: options.statusDate ?? null,
@@ -131,7 +131,7 @@ export function readPlan(table: Table, map: ColumnMap, options: IntakeOptions): 
     plan,
     baseline,
     problems: cells.problems.sort((a, b) => a.row - b.row || a.column - b.column),
-    rowOf: new Map(drafts.map((d) => [d.ref, d.row])),
+    rowOf,
     rowsRead,
     rowsTaken: drafts.length,
   };
@@ -179,7 +179,7 @@ function readDrafts(cells: CellReader): { drafts: Draft[]; rowsRead: number } {
 }
 
 /** Gives every draft a reference of its own: the one in the table, the outline code, or the number of its row. */
-function nameReferences(drafts: Draft[], cells: CellReader): void {
+function nameReferences(drafts: Draft[], cells: CellReader): Map<string, number> {
   const outlineCodes = drafts.map((d) => cells.text(d, 'outline'));
   const byOutline =
     cells.columnOf('ref') < 0 && outlineCodes.every((c) => c !== '') && new Set(outlineCodes).size === drafts.length;
@@ -196,6 +196,7 @@ function nameReferences(drafts: Draft[], cells: CellReader): void {
     rowOf.set(ref, d.row);
     d.ref = ref;
   });
+  return rowOf;
 }
 
 /** True when the dates carry times that differ from row to row; one hour for all says nothing. */
@@ -336,15 +337,15 @@ function readLinks(
   activities: Activity[],
   calendars: CalendarSpec[],
   own: CalendarSpec,
+  rowOf: ReadonlyMap<string, number>,
   cells: CellReader,
 ): Link[] {
   if (cells.columnOf('predecessors') < 0) return [];
-  const refs = new Set(drafts.map((d) => d.ref));
   const links: Link[] = [];
   drafts.forEach((d, i) => {
     const text = cells.text(d, 'predecessors');
     if (text === '') return;
-    const { read, wrong } = readPredecessors(text, (ref) => refs.has(ref));
+    const { read, wrong } = readPredecessors(text, (ref) => rowOf.has(ref));
     for (const part of wrong) cells.problem('unknownPredecessor', d.row, 'predecessors', part);
     const calendar = calendars.find((c) => c.id === activities[i]!.calendar) ?? own;
     for (const p of read) {

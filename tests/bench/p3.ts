@@ -1,2 +1,0 @@
-import { benchEngine } from './engine';
-benchEngine();
