@@ -61,6 +61,7 @@ describe('time scale', () => {
   test('units get coarser as a day gets fewer points', () => {
     expect(chooseTiers(12)).toEqual({ upper: 'month', lower: 'day' });
     expect(chooseTiers(3)).toEqual({ upper: 'month', lower: 'week' });
+    expect(chooseTiers(3, 12)).toEqual({ upper: 'year', lower: 'month' });
     expect(chooseTiers(0.8)).toEqual({ upper: 'year', lower: 'month' });
     expect(chooseTiers(0.2)).toEqual({ upper: 'year', lower: 'quarter' });
     expect(chooseTiers(0.06)).toEqual({ upper: 'decade', lower: 'year' });

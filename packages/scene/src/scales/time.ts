@@ -33,19 +33,19 @@ export interface Tiers {
   lower: TimeUnit;
 }
 
-/** Pairs of units from fine to coarse, with the points that the finer one needs to be read. */
+/** Pairs of units from fine to coarse, with the points that the finer one needs to be read in type of 7.5 points. */
 const PAIRS: (Tiers & { days: number; points: number })[] = [
   { upper: 'month', lower: 'day', days: 1, points: 9 },
-  { upper: 'month', lower: 'week', days: 7, points: 16 },
+  { upper: 'month', lower: 'week', days: 7, points: 18 },
   { upper: 'year', lower: 'month', days: 30.4, points: 17 },
   { upper: 'year', lower: 'quarter', days: 91.3, points: 14 },
   { upper: 'decade', lower: 'year', days: 365.25, points: 18 },
   { upper: 'decade', lower: 'decade', days: 3652.5, points: 1 },
 ];
 
-/** The finest pair of tiers whose labels fit the points that a day has. */
-export function chooseTiers(pointsPerDay: number): Tiers {
-  const pair = PAIRS.find((p) => p.days * pointsPerDay >= p.points)!;
+/** The finest pair of tiers whose labels, in type of a size, fit the points that a day has. */
+export function chooseTiers(pointsPerDay: number, size = 7.5): Tiers {
+  const pair = PAIRS.find((p) => p.days * pointsPerDay >= (p.points * size) / 7.5) ?? PAIRS.at(-1)!;
   return { upper: pair.upper, lower: pair.lower };
 }
 

@@ -127,7 +127,11 @@ function Point({ point, onJump }: { point: AssessmentPoint; onJump: (ref: string
         onClick={() => setOpen((v) => !v)}
       >
         <span className="first-letter:uppercase">{point.name}</span>
-        <span className={`text-right font-semibold ${point.passes ? 'text-kelp' : 'text-madder'}`}>{value}</span>
+        <span
+          className={`text-right font-semibold ${point.value === null ? 'text-soft' : point.passes ? 'text-kelp' : 'text-madder'}`}
+        >
+          {value}
+        </span>
         <span className="text-right text-soft">{limit}</span>
       </button>
       {open && <Rows refs={point.refs} onJump={onJump} />}

@@ -279,7 +279,7 @@ export function scaleNodes(
   const size = frame.scaleSize;
   const fromDay = Math.floor(scale.from / 1440);
   const toDay = Math.ceil(scale.to / 1440);
-  const tiers = chooseTiers((scale.right - scale.left) / (toDay - fromDay));
+  const tiers = chooseTiers((scale.right - scale.left) / (toDay - fromDay), size);
   const x = (day: number) => Math.min(scale.right, Math.max(scale.left, scale.x(day * 1440)));
   const upperBase = top + size * 1.15;
   const lowerBase = upperBase + size * 1.55;
