@@ -26,7 +26,7 @@ export default {
       '<rootDir>/packages/{core,formats,scene,render}/tests/**/*.test.ts',
       '<rootDir>/apps/*/tests/**/*.test.ts',
     ]),
-    project('store', ['<rootDir>/packages/store/tests/**/*.test.ts']),
+    project('store', ['<rootDir>/packages/store/tests/**/*.test.ts', '<rootDir>/tools/tests/**/*.test.mjs']),
     project('e2e', ['<rootDir>/tests/e2e/**/*.test.ts']),
   ],
   testTimeout: 120_000,

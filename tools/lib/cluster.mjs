@@ -93,15 +93,22 @@ const isPostgres = (pid) => {
   }
 };
 
+/** After a crash a server listens before it has mended its data, which may take minutes. */
+async function takesQueries(bin, port) {
+  if (!(await isListening(port))) return false;
+  const ask = join(bin, 'pg_isready');
+  return !existsSync(ask) || (await capture(ask, ['-q', '-h', '127.0.0.1', '-p', String(port)])).code === 0;
+}
+
 /** A server of this cluster that an earlier start left running, or null. A lock file of a dead one is put away. */
-async function leftRunning(data) {
+async function leftRunning(data, bin) {
   const file = join(data, 'postmaster.pid');
   if (!existsSync(file)) return null;
   const lines = readFileSync(file, 'utf8').split('\n');
   const [pid, port] = [Number(lines[0]), Number(lines[3])];
   // A server that was killed looks alive for a moment: ask the port as well.
-  for (let k = 0; k < 6 && isAlive(pid) && isPostgres(pid); k++) {
-    if (await isListening(port)) return { pid, port };
+  for (let k = 0; k < 60 && isAlive(pid) && isPostgres(pid); k++) {
+    if (await takesQueries(bin, port)) return { pid, port };
     await new Promise((r) => setTimeout(r, 500));
   }
   if (isAlive(pid) && isPostgres(pid))
@@ -164,7 +171,7 @@ export async function startCluster(root, name, bin) {
 
   const url = (port, database = 'clembo') =>
     `postgresql://${USER}:${readFileSync(join(home, 'password'), 'utf8')}@127.0.0.1:${port}/${database}`;
-  const running = await leftRunning(data);
+  const running = await leftRunning(data, bin);
   if (running) {
     say(`  A database server left by an earlier start is used again (process ${running.pid}).`);
     const stop = async () => {
@@ -194,8 +201,12 @@ export async function startCluster(root, name, bin) {
   server.on('error', () => {
     ended = true;
   });
-  for (let k = 0; k < 300 && !ended && !(await isListening(port)); k++) await new Promise((r) => setTimeout(r, 100));
-  if (ended || !(await isListening(port))) {
+  let ready = false;
+  for (let k = 0; k < 3000 && !ended && !ready; k++) {
+    ready = await takesQueries(bin, port);
+    if (!ready) await new Promise((r) => setTimeout(r, 100));
+  }
+  if (!ready) {
     const tail = readFileSync(log, 'utf8').trim().split('\n').slice(-5).join('\n');
     throw new SetupError(`The database server did not start. The end of ${log} says:\n${tail}`);
   }
