@@ -195,9 +195,8 @@ describe('what is not clear is asked, what is wrong is shown', () => {
     writeFileSync(csv, 'Name,Start,Finish\nLay the rails,02/03/2026,05/04/2026\n');
     const page = await openPage(browser, address);
     await upload(page, csv);
-    expect(await page.$eval('[role="alert"]', (e) => e.textContent)).toContain(
-      'leave open whether day or month comes first',
-    );
+    const alert = (await page.waitForSelector('main [role="alert"]'))!;
+    expect(await alert.evaluate((e) => e.textContent)).toContain('leave open whether day or month comes first');
     expect(
       await (await byName(page, 'button', 'Make the plan')).evaluate((b) => (b as HTMLButtonElement).disabled),
     ).toBe(true);

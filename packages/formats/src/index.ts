@@ -1,6 +1,6 @@
 export { decodeText } from './csv/decode';
 export { guessDelimiter, readCsv, readDelimited } from './csv/read';
-export { ColumnMap, ColumnMeaning, guessColumnMap } from './intake/columnMap';
+export { ColumnMap, ColumnMeaning, guessColumnMap, orderInTable, settledOrder } from './intake/columnMap';
 export { type FieldId, fieldById, TABLE_FIELDS, type TableField } from './intake/fields';
 export { columnLetters, type Problem, problemPlace, problemWords } from './intake/problems';
 export { type BaselineDates, type Intake, type IntakeOptions, readPlan } from './intake/readPlan';

@@ -3,6 +3,7 @@ import { finishDayOf, isoDate, dayOf } from '@clembo/core';
 import {
   guessColumnMap,
   guessDelimiter,
+  orderInTable,
   problemPlace,
   problemWords,
   readCsv,
@@ -93,6 +94,15 @@ describe('column map', () => {
     expect(take('Name,Start,Finish\nA,01/02/2026,03/04/2026\n').map.dateOrder).toBeNull();
   });
 
+  test.each<[string, string[], string, string | null]>([
+    ['ISO dates leave nothing open', ['2026-03-02', '2026-04-05'], 'irrelevant', 'dmy'],
+    ['one clear cell settles the whole', ['02/03/2026', '25/04/2026'], 'dmy', 'dmy'],
+    ['no clear cell', ['02/03/2026', '05/04/2026'], 'open', null],
+    ['cells against each other', ['13/03/2026', '04/25/2026'], 'mixed', null],
+  ])('order of day and month: %s', (_, [start, finish], evidence, order) => {
+    const { table, map } = take(`Name,Start,Finish\nA,${start},${finish}\n`);
+    expect([orderInTable(table, map), map.dateOrder]).toEqual([evidence, order]);
+  });
   test('percent written as fractions', () => {
     expect(
       take(

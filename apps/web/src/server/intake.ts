@@ -4,6 +4,8 @@ import {
   type ColumnMap,
   ColumnMap as ColumnMapSchema,
   guessColumnMap,
+  orderInTable,
+  settledOrder,
   type Intake,
   looksLikeJson,
   problemPlace,
@@ -90,12 +92,8 @@ async function mapFor(table: Table, workspace: string): Promise<ColumnMap> {
   const guess = guessColumnMap(table);
   const known = ColumnMapSchema.safeParse(await findColumnMap(store(), workspace, guess.headings));
   if (!known.success || known.data.columns.length !== guess.columns.length) return guess;
-  return {
-    ...known.data,
-    headerRow: guess.headerRow,
-    headings: guess.headings,
-    dateOrder: guess.dateOrder ?? known.data.dateOrder,
-  };
+  const map = { ...known.data, headerRow: guess.headerRow, headings: guess.headings };
+  return { ...map, dateOrder: settledOrder(orderInTable(table, map)) ?? known.data.dateOrder };
 }
 
 async function openIntake(
@@ -159,7 +157,9 @@ export async function makePlan(id: string, name: string, strict: boolean): Promi
     intake.baseline,
   );
   const workspace = await currentWorkspace();
-  await keepColumnMap(store(), workspace, map.headings, map);
+  // An order that this file did not need was never chosen: the next file may have to be asked about.
+  const dateOrder = orderInTable(table, map) === 'irrelevant' ? null : map.dateOrder;
+  await keepColumnMap(store(), workspace, map.headings, { ...map, dateOrder });
   await deleteIntake(store(), workspace, id);
   return planId;
 }

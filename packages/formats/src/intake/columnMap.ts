@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { Table } from '../table/table';
 import { readDuration, readNumber, readYesNo } from '../values/amounts';
-import { orderEvidence, readDate } from '../values/dates';
+import { type OrderEvidence, orderEvidence, readDate } from '../values/dates';
 import { type FieldId, fieldByHeading, fieldById, plainHeading, type TableField, TABLE_FIELDS } from './fields';
 
 const FIELD_IDS = TABLE_FIELDS.map((f) => f.id) as [FieldId, ...FieldId[]];
@@ -68,7 +68,7 @@ export function guessColumnMap(table: Table): ColumnMap {
     headerRow,
     headings,
     columns: meanings,
-    dateOrder: settleOrder(of('date')),
+    dateOrder: settledOrder(togetherOrder(of('date'))),
     durationUnit: unitByHeading(headings[meanings.findIndex((m) => m.as === 'field' && m.field === 'duration')] ?? ''),
     percentIsFraction: percents.length > 0 && percents.every((v) => v <= 1) && percents.some((v) => v > 0 && v < 1),
   };
@@ -76,13 +76,24 @@ export function guessColumnMap(table: Table): ColumnMap {
 
 const typeOf = (m: ColumnMeaning): string | undefined => (m.as === 'field' ? fieldById(m.field)?.type : undefined);
 
-/** One order for the file: what any date column shows; open while all of them are. */
-function settleOrder(columns: string[][]): ColumnMap['dateOrder'] {
-  const evidence = columns.map((values) => orderEvidence(values));
-  if (evidence.includes('dmy')) return evidence.includes('mdy') ? null : 'dmy';
-  if (evidence.includes('mdy')) return 'mdy';
-  return evidence.includes('open') || evidence.includes('mixed') ? null : 'dmy';
+/** What the date columns of a table say together about the order of day and month. */
+export function orderInTable(table: Table, map: Pick<ColumnMap, 'headerRow' | 'columns'>): OrderEvidence {
+  const body = table.rows.slice(map.headerRow === null ? 0 : map.headerRow + 1);
+  const dates = map.columns.flatMap((m, c) => (typeOf(m) === 'date' ? [filled(body, c, WHOLE)] : []));
+  return togetherOrder(dates);
 }
+
+/** One order for the file: what any date column shows; open while all of them are. */
+function togetherOrder(columns: string[][]): OrderEvidence {
+  const evidence = columns.map((values) => orderEvidence(values));
+  const has = (e: OrderEvidence) => evidence.includes(e);
+  if (has('mixed') || (has('dmy') && has('mdy'))) return 'mixed';
+  return (['dmy', 'mdy', 'open'] as const).find(has) ?? 'irrelevant';
+}
+
+/** The order that the evidence settles; where dates are written without it, either reads them the same. */
+export const settledOrder = (evidence: OrderEvidence): ColumnMap['dateOrder'] =>
+  evidence === 'dmy' || evidence === 'mdy' ? evidence : evidence === 'irrelevant' ? 'dmy' : null;
 
 function unitByHeading(heading: string): ColumnMap['durationUnit'] {
   const words = plainHeading(heading).split(' ');
