@@ -79,6 +79,68 @@ describe('plans', () => {
     await deletePlan(store, ours, id);
   });
 
+  test('everything that an activity and a plan can hold comes back', async () => {
+    const plan: Plan = {
+      ...museum.current,
+      percentShown: 'effort',
+      retainedLogic: false,
+      criticalFloat: 480,
+      lines: [
+        {
+          id: 'ramp',
+          name: 'Ramp',
+          unit: 'm',
+          from: -5_000,
+          to: 40_000,
+          stations: [{ name: 'Door', at: 0 }],
+          zones: [{ name: 'Hall', from: 0, to: 20_000 }],
+          windows: [{ name: 'Opening hours', from: 0, to: 40_000, start: 29_000_000, finish: 29_001_440 }],
+        },
+      ],
+      activities: [
+        makeActivity({
+          ref: 'A',
+          line: 'ramp',
+          from: 0,
+          to: 40_000,
+          occupies: true,
+          rate: 12.5,
+          crews: 2,
+          rates: [{ from: 0, to: 20_000, perDay: 7.25 }],
+          stretches: [
+            { start: 29_000_160, finish: 29_001_440 },
+            { start: 29_004_480, finish: 29_005_760 },
+          ],
+          constraint: { kind: 'fixedFinish', moment: 29_005_760 },
+          deadline: 29_007_200,
+          percent: 33.3,
+          remaining: 960,
+          onHold: true,
+          responsible: ['One', 'Two'],
+          quantity: 0.1,
+          cost: -250,
+        }),
+        makeActivity({ ref: 'B' }),
+      ],
+      links: [{ from: 'A', to: 'B', type: 'SF', lag: -720, lagCalendar: 'elapsed' }],
+    };
+    const id = await createPlan(store, ours, plan, 'Whole');
+    expect((await readPlan(store, ours, id))!.plan).toEqual(plan);
+    await deletePlan(store, ours, id);
+  });
+
+  test('an edition of another plan is not read by way of one’s own', async () => {
+    const [a, b] = await Promise.all(
+      [ours, theirs].map((w) => createPlan(store, w, museum.current, 'Now', [{ name: 'Then', plan: museum.baseline }])),
+    );
+    const foreign = (await readPlan(store, theirs, b!))!.editions;
+    expect(foreign.map((e) => e.name).sort()).toEqual(['Now', 'Then']);
+    for (const e of foreign) expect(await readPlan(store, ours, a!, e.id)).toBeNull();
+    await deletePlan(store, ours, a!);
+    expect((await readPlan(store, theirs, b!))!.plan.activities.length).toBe(museum.current.activities.length);
+    await deletePlan(store, theirs, b!);
+  });
+
   test('a plan that cannot be written leaves nothing behind', async () => {
     const before = (await listPlans(store, ours)).length;
     const twice = { ...museum.current, calendars: [museum.current.calendars[0]!, museum.current.calendars[0]!] };
