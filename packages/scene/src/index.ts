@@ -2,7 +2,7 @@ export * from './brief/brief';
 export * from './brief/sentence';
 export { suggestTimelineBrief } from './brief/suggest';
 export { composeTimeline, type TimelineInput } from './exhibits/timeline/timeline';
-export { CATEGORIES, HAIRLINE, INK, KELP, MADDER, NEUTRAL, PAPER, SOFT_INK, tint } from './graph/ink';
+export { CATEGORIES, HAIRLINE, INK, KELP, NEUTRAL, PAPER, SOFT_INK, tint } from './graph/ink';
 export * from './graph/scene';
 export { Occupancy } from './labels/occupancy';
 export { packRows } from './rows/pack';

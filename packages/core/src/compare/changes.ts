@@ -1,4 +1,4 @@
-import { type Activity, isMilestone, type Link, type Plan } from '../plan/schema';
+import type { Activity, Link, Plan } from '../plan/schema';
 
 /** What differs between two editions of one activity, field by field. Moments and minutes as in the plan. */
 export type FieldChange = { [K in keyof Activity]: { field: K; from: Activity[K]; to: Activity[K] } }[keyof Activity];
@@ -165,10 +165,3 @@ export function invertChanges(c: Changes): Changes {
     order: c.order && { from: c.order.to, to: c.order.from },
   };
 }
-
-/** The dates of an activity that its reader compares, as given: actual ones before planned ones. */
-export const datesOf = (a: Activity): { start: number | null; finish: number | null } => {
-  const start = a.actualStart ?? a.start;
-  const finish = a.actualFinish ?? a.finish;
-  return isMilestone(a.kind) ? { start: start ?? finish, finish: finish ?? start } : { start, finish };
-};

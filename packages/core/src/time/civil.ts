@@ -104,28 +104,12 @@ export function isoDate(day: Day): string {
   return `${String(year).padStart(4, '0')}-${two(month)}-${two(d)}`;
 }
 
-/** A moment as ISO 8601 text, `2026-09-14T08:00`. */
-export function isoMoment(moment: Moment): string {
-  const minutes = moment - startOfDay(dayOf(moment));
-  return `${isoDate(dayOf(moment))}T${two(Math.floor(minutes / 60))}:${two(minutes % 60)}`;
-}
-
 /** Reads `YYYY-MM-DD` to a day, or null when the text is not a real date in that notation. */
 export function parseIsoDate(text: string): Day | null {
   const m = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text);
   if (!m) return null;
   const [year, month, day] = [Number(m[1]), Number(m[2]), Number(m[3])];
   return isCivil(year, month, day) ? dayFromCivil(year, month, day) : null;
-}
-
-/** Reads `YYYY-MM-DDTHH:MM` to a moment, or null. */
-export function parseIsoMoment(text: string): Moment | null {
-  const m = /^(\d{4}-\d{2}-\d{2})T(\d{2}):(\d{2})$/.exec(text);
-  if (!m) return null;
-  const day = parseIsoDate(m[1]!);
-  const [hour, minute] = [Number(m[2]), Number(m[3])];
-  if (day === null || hour > 24 || minute > 59 || hour * 60 + minute > MINUTES_PER_DAY) return null;
-  return startOfDay(day) + hour * 60 + minute;
 }
 
 /** True when a day lies within what any plan may use. */

@@ -4,7 +4,6 @@ export const INK = '#1E2A32';
 export const SOFT_INK = '#5B6770';
 export const HAIRLINE = '#D8D4CA';
 export const KELP = '#0F6E6E';
-export const MADDER = '#B3402E';
 export const SAND = '#F0ECDD';
 export const MIST = '#E6EAEC';
 

@@ -92,9 +92,7 @@ export function ContactSheet({ plan, version, exhibits }: { plan: FramePlan; ver
               <div className="mt-2.5 flex items-start gap-2">
                 <div className="min-w-0 flex-1">
                   <p className="truncate font-semibold">{e.name}</p>
-                  <p className="text-[14px] text-soft">
-                    timeline · {e.brief.page === 'wide slide' ? 'wide slide' : e.brief.page}
-                  </p>
+                  <p className="text-[14px] text-soft">timeline · {e.brief.page}</p>
                 </div>
                 <Menu>
                   <MenuButton aria-label={`More for ${e.name}`} className="rounded p-1 hover:bg-line">
