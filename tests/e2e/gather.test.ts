@@ -9,7 +9,7 @@ import writeXlsx from 'write-excel-file/node';
 import { demoPlans } from '../../demo/index';
 import { writePlanJson } from '../../packages/formats/src/json/planJson';
 import { openBrowser, openPage, pageShown } from '../support/browser';
-import { address, byName, choose, waitForText } from '../support/desk';
+import { address, byName, choose, listClosed, waitForText } from '../support/desk';
 
 let browser: Browser;
 let close: () => Promise<void>;
@@ -34,11 +34,13 @@ const upload = async (page: Page, path: string) => {
   await page.waitForSelector('footer[role="status"]');
 };
 const pick = async (page: Page, label: string, option: string) => {
+  await listClosed(page);
   await (await byName(page, 'button', label)).click();
   await choose(page, option);
 };
 /** Chooses in a list whose button is named by its label and by what it stands on. */
 const pickAt = async (page: Page, label: string, option: string) => {
+  await listClosed(page);
   const button = await page.waitForFunction(
     (l) =>
       [...document.querySelectorAll('label')].find((e) => e.textContent === l)?.parentElement?.querySelector('button'),
@@ -47,6 +49,17 @@ const pickAt = async (page: Page, label: string, option: string) => {
   );
   await (button as unknown as ElementHandle<Element>).click();
   await choose(page, option);
+  // The choice goes to the server, and the table is read again.
+  await page.waitForFunction(
+    (l, o) =>
+      [...document.querySelectorAll('label')]
+        .find((e) => e.textContent === l)
+        ?.parentElement?.querySelector('button')
+        ?.textContent?.trim() === o,
+    { timeout: 20_000 },
+    label,
+    option,
+  );
 };
 const outcome = (page: Page, words: string) =>
   page.waitForFunction((w) => document.querySelector('footer')?.textContent?.includes(w), { timeout: 20_000 }, words);

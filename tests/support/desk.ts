@@ -32,9 +32,14 @@ export async function byName(page: Page, role: string, name: string): Promise<El
 
 /** Chooses an option of the part of the brief. */
 export async function changePart(page: Page, part: string, option: string): Promise<void> {
+  await listClosed(page);
   await page.click(`[data-brief-part="${part}"]`);
   await choose(page, option);
 }
+
+/** Waits until the list that was open before is gone: while it closes it takes the next click. */
+export const listClosed = (page: Page) =>
+  page.waitForFunction(() => document.querySelector('[role="option"]') === null, { timeout: 30_000 });
 
 /** Clicks the option with exactly this text in the open list. */
 export async function choose(page: Page, option: string): Promise<void> {
