@@ -172,6 +172,9 @@ describe('what the brief says', () => {
 
   test('the title states what the dates say until the person says otherwise', () => {
     expect(compose(wall).title).toMatch(/^Saltmere sea wall runs to 13 October 2027; \d+ % complete$/);
+    // A page that shows a part still speaks of the whole plan.
+    const part = compose(wall, { where: [{ field: 'area', keep: 'only', values: ['Casting yard'] }] });
+    expect(part.title).toBe(compose(wall).title);
     expect(compose(wall, { title: 'We close the wall in time' }).title).toBe('We close the wall in time');
   });
 

@@ -50,6 +50,8 @@ export interface Selection {
   lastDay: number;
   /** How many activities and milestones the plan has. */
   of: number;
+  /** The last day of the whole plan, whatever of it is on the page; null for one without dates. */
+  planFinish: number | null;
   /** Percent complete of the whole plan. */
   percentDone: number;
 }
@@ -116,8 +118,20 @@ export function selectItems(plan: Plan, schedule: Schedule, brief: TimelineBrief
     to,
     lastDay: brief.to !== null || items.length === 0 ? finishDayOf(to) : lastDay,
     of: plan.activities.filter((_, i) => !outline.isSummary[i]).length,
+    planFinish: lastDayOf(schedule),
     percentDone: whole || 0,
   };
+}
+
+/** The last day on which anything ends. A point at the beginning of a day lies on that day. */
+function lastDayOf(s: Schedule): number | null {
+  let last: number | null = null;
+  for (let i = 0; i < s.finish.length; i++) {
+    if (s.outline.isSummary[i] || s.finish[i] === NONE) continue;
+    const day = s.atFinish[i] ? finishDayOf(s.finish[i]!) : dayOf(s.finish[i]!);
+    if (last === null || day > last) last = day;
+  }
+  return last;
 }
 
 function formOf(

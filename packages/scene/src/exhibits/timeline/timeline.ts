@@ -156,13 +156,14 @@ function withNiceEnds(selection: Selection, brief: TimelineBrief): { from: numbe
 const statusInRange = (plan: Plan, { from, to }: Selection): boolean =>
   plan.statusDate !== null && plan.statusDate >= from && plan.statusDate <= to;
 
-/** What the dates say, when the person has not said it: when it finishes, and how much is done. */
-function statement(plan: Plan, { items, percentDone }: Selection): string {
-  if (items.length === 0) return plan.name;
-  const finish = items.reduce((max, i) => Math.max(max, i.finish), items[0]!.finish);
-  const last = items.find((i) => i.finish === finish)!;
+/**
+ * What the dates say, when the person has not said it: when the plan finishes, and how much of it is done. It is
+ * said of the whole plan, also where the page shows a part.
+ */
+function statement(plan: Plan, { planFinish, percentDone }: Selection): string {
+  if (planFinish === null) return plan.name;
   const progress = plan.statusDate !== null && percentDone >= 0.5 ? `; ${Math.round(percentDone)} % complete` : '';
-  return `${plan.name} runs to ${last.finishText}${progress}`;
+  return `${plan.name} runs to ${formatDay(planFinish, 'long')}${progress}`;
 }
 
 function subtitle(plan: Plan, selection: Selection): string {
