@@ -9,7 +9,7 @@ import writeXlsx from 'write-excel-file/node';
 import { demoPlans } from '../../demo/index';
 import { writePlanJson } from '../../packages/formats/src/json/planJson';
 import { openBrowser, openPage, pageShown } from '../support/browser';
-import { address, byName, choose, listClosed, waitForText } from '../support/desk';
+import { address, byName, choose, listClosed, waitForText, putFile, upload } from '../support/desk';
 
 let browser: Browser;
 let close: () => Promise<void>;
@@ -23,15 +23,6 @@ const file = (name: string, content: string | Uint8Array): string => {
   const path = join(folder, name);
   writeFileSync(path, content);
   return path;
-};
-const put = async (page: Page, path: string) => {
-  const input = (await page.$('input[type="file"]')) as unknown as { uploadFile(path: string): Promise<void> };
-  await input.uploadFile(path);
-};
-const upload = async (page: Page, path: string) => {
-  await put(page, path);
-  await page.waitForFunction(() => location.pathname.startsWith('/intake/'));
-  await page.waitForSelector('footer[role="status"]');
 };
 const pick = async (page: Page, label: string, option: string) => {
   await listClosed(page);
@@ -162,7 +153,7 @@ describe('our own JSON', () => {
 
   test('becomes a plan at once, with everything in it', async () => {
     const page = await openPage(browser, address);
-    await put(page, file('museum.json', writePlanJson(museum)));
+    await putFile(page, file('museum.json', writePlanJson(museum)));
     await page.waitForFunction(() => /\/plans\/.*\/show$/.test(location.pathname), { timeout: 20_000 });
     await page.waitForSelector('main li a');
     await page.click('main li a');
@@ -180,7 +171,7 @@ describe('our own JSON', () => {
     const page = await openPage(browser, address);
     const wrong = JSON.parse(writePlanJson(museum));
     wrong.plan.activities[4].percent = 300;
-    await put(page, file('wrong.json', JSON.stringify(wrong)));
+    await putFile(page, file('wrong.json', JSON.stringify(wrong)));
     const said = await page.waitForSelector('::-p-text(plan.activities.4.percent)', { timeout: 20_000 });
     expect(await said!.evaluate((e) => e.textContent)).toContain('“300” cannot be used');
     expect(new URL(page.url()).pathname).toBe('/');

@@ -5,7 +5,17 @@ import { join } from 'node:path';
 import type { Browser, Page } from 'puppeteer-core';
 import writeXlsx from 'write-excel-file/node';
 import { openBrowser, openPage, pageShown } from '../support/browser';
-import { address, byName, catchDownloads, changePart, choose, pageText, run, waitForText } from '../support/desk';
+import {
+  address,
+  byName,
+  catchDownloads,
+  changePart,
+  choose,
+  pageText,
+  run,
+  waitForText,
+  upload,
+} from '../support/desk';
 
 let browser: Browser;
 let close: () => Promise<void>;
@@ -15,11 +25,6 @@ beforeAll(async () => {
 });
 afterAll(() => close());
 
-const upload = async (page: Page, path: string) => {
-  const input = (await page.$('input[type="file"]')) as unknown as { uploadFile(path: string): Promise<void> };
-  await input.uploadFile(path);
-  await page.waitForFunction(() => location.pathname.startsWith('/intake/'));
-};
 const makePlan = async (page: Page) => {
   await (await byName(page, 'button', 'Make the plan')).click();
   await page.waitForFunction(() => /\/plans\/.*\/show$/.test(location.pathname), { timeout: 20_000 });

@@ -54,6 +54,19 @@ export async function choose(page: Page, option: string): Promise<void> {
   throw new Error(`the list has no “${option}”`);
 }
 
+/** Gives a file to the page as if it were chosen. */
+export async function putFile(page: Page, path: string): Promise<void> {
+  const input = (await page.$('input[type="file"]')) as ElementHandle<HTMLInputElement>;
+  await input.uploadFile(path);
+}
+
+/** Takes in a table and waits for its column map. */
+export async function upload(page: Page, path: string): Promise<void> {
+  await putFile(page, path);
+  await page.waitForFunction(() => location.pathname.startsWith('/intake/'));
+  await page.waitForSelector('footer[role="status"]');
+}
+
 export const pageText = (page: Page): Promise<string> =>
   page.$eval('[data-testid="page"]', (e) => [...e.querySelectorAll('text')].map((t) => t.textContent).join('\n'));
 

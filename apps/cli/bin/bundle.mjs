@@ -1,10 +1,10 @@
-import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
+import { accessSync, constants, existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 const ROOT = join(dirname(fileURLToPath(import.meta.url)), '../../..');
 const PARTS = ['apps/cli/src', 'apps/cli/bin', ...['core', 'formats', 'scene', 'render'].map((p) => `packages/${p}`)];
-const PASSED_OVER = new Set(['node_modules', 'tests', 'fonts']);
+const PASSED_OVER = new Set(['node_modules', 'tests']);
 
 /** Time of the last change to any source of the command line, in whole milliseconds. */
 function lastChange() {
@@ -30,7 +30,12 @@ export async function bundle() {
   if (existsSync(made)) return join(made, 'main.mjs');
   const { build } = await import('esbuild');
   const fresh = `${made}.${process.pid}`;
-  mkdirSync(cache, { recursive: true });
+  try {
+    mkdirSync(cache, { recursive: true });
+    accessSync(cache, constants.W_OK);
+  } catch (error) {
+    throw new Error(`${cache} cannot be written (${error.code}). Run clembo once as the user who installed it.`);
+  }
   await build({
     absWorkingDir: ROOT,
     entryPoints: ['apps/cli/src/main.ts'],

@@ -25,8 +25,8 @@ FILE is CSV, XLSX or Clembo's own JSON. Of tables the headings are guessed.
   --start DATE            earliest start of what has no predecessor (ISO dates)
   --source given|computed which dates count
   --calendar five-day|six-day|seven-day|FILE.json
-  --holidays GB|DE-BE|…    public holidays of a country, or of a part of one, are days off
-  --match name,Trade       where references are not kept: what tells activities apart
+  --holidays GB|DE-BE|…   public holidays of a country, or of a part of one, are days off
+  --match name,Trade      where references are not kept: what tells activities apart
   --status-date DATE      what has not happened by then comes after it
   --retained | --override whether work in progress waits for unfinished predecessors
 

@@ -13,7 +13,6 @@ import {
   isSame,
   makeActivity,
   makeLink,
-  percentByEffort,
   type Plan,
   plannedValue,
   percentComplete,
@@ -165,8 +164,9 @@ describe('variance and tolerance', () => {
     const snap = snapshotOf(p, schedulePlan(p), promised, schedulePlan(promised), 'A')!;
     expect(snap.duration).toEqual({ current: 14, baseline: 10, actual: 4, remaining: 10, variance: 4 });
     expect(snap.effort).toEqual({ current: 5400, baseline: 3600, actual: 1800, remaining: 3600, variance: 1800 });
-    expect([snap.percentByTime, Math.round(snap.percentByEffort!)]).toEqual([30, 33]);
-    expect(percentByEffort(null, null)).toBeNull();
+    expect(snap.percent).toEqual({ stated: 30, time: 30, effort: expect.closeTo(33.33, 2) });
+    // Nothing is budgeted for B.
+    expect(snapshotOf(p, schedulePlan(p), promised, schedulePlan(promised), 'B')!.percent.effort).toBeNull();
   });
 });
 

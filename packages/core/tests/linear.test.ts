@@ -276,7 +276,7 @@ describe('linear work of a plan', () => {
   const monday = parseIsoDate('2025-01-06')!;
 
   test('rates by stretch, windows of the line, the calendar, and a rate from the dates where none is stated', () => {
-    const [a, b] = linearWorks(plan, s);
+    const [a, b] = linearWorks(plan, s).works;
     // By hand: 300 m in a day and a half; 100 m of it in a ford that closes on Wednesday; in before, out by Tuesday.
     expect(a!.points[0]).toEqual({ time: monday, place: 0 });
     expect(placeAt(a!.points, monday + 2)).toBeCloseTo(400, 9);
@@ -285,8 +285,23 @@ describe('linear work of a plan', () => {
     expect(b!.points.at(-1)).toEqual({ time: monday + 5, place: 500 });
   });
 
+  test('crews share a stated rate, and a rate from the dates is theirs together', () => {
+    const two = { ...plan, activities: plan.activities.map((x) => ({ ...x, crews: 2, rates: [] })) };
+    const [a, b] = linearWorks(two, schedulePlan(two)).works;
+    expect([linearDuration(a!.work), linearDuration(b!.work)]).toEqual([2.5, 5]);
+  });
+
+  test('work without a rate is a finding, not left out in silence', () => {
+    const none = { ...plan, activities: [{ ...plan.activities[0]!, rate: 0 }, plan.activities[1]!] };
+    const { works, findings } = linearWorks(none, schedulePlan(none));
+    expect([works.map((w) => w.work.ref), findings.map((f) => [f.code, f.refs])]).toEqual([
+      ['B'],
+      [['linearWithoutRate', ['A']]],
+    ]);
+  });
+
   test('what holds its stretch is a block', () => {
-    expect(linearWorks(plan, s).map((w) => w.work.ref)).toEqual(['A', 'B']);
+    expect(linearWorks(plan, s).works.map((w) => w.work.ref)).toEqual(['A', 'B']);
     expect(linearBlocks(plan, s)).toEqual([{ ref: 'C', from: 700, to: 900, start: monday, finish: monday + 5 }]);
   });
 });

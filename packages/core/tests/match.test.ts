@@ -80,6 +80,14 @@ test('what stands several times is doubtful until a person settles it; a code te
   ]);
 });
 
+test('rows that the key says nothing about match nothing', () => {
+  const blank = plan([
+    ['a', ''],
+    ['b', 'Dig', 'North'],
+  ]);
+  expect([...matchByKey(blank, blank, keyOfFields(['name', 'trade'])).earlier]).toEqual([['b', 'b']]);
+});
+
 test('an edition whose references are shuffled gives nothing; 500 plans', () => {
   for (let seed = 0; seed < 500; seed++) {
     const r = seeded(seed);

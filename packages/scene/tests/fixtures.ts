@@ -98,10 +98,12 @@ export interface Box {
   what: string;
 }
 
-/** Boxes of the labels of a scene: a name and the date behind it are one. */
-export const labelBoxes = (scene: Scene): Box[] =>
+export const labelBoxes = (scene: Scene): Box[] => textBoxes(scene, 'label');
+
+/** Boxes of the texts of a scene that have a role. */
+export const textBoxes = (scene: Scene, role: string): Box[] =>
   scene.nodes.flatMap((n) =>
-    n.type === 'text' && n.role === 'label'
+    n.type === 'text' && n.role === role
       ? [
           {
             left: n.x,

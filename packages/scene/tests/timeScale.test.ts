@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { civilFromDay, isoWeekOf, type Plan, parseIsoDate, startOfDay } from '@clembo/core';
 import { PAGES, type PageName, type Scene } from '../src/index';
-import { compose, measure, overlaps, randomPlan } from './fixtures';
+import { compose, overlaps, randomPlan, textBoxes } from './fixtures';
 
 /** A plan with one bar that runs from a day for so many days. */
 function bar(from: string, days: number): Plan {
@@ -10,20 +10,7 @@ function bar(from: string, days: number): Plan {
   plan.activities[0] = { ...plan.activities[0]!, kind: 'activity', name: 'Bar', start, finish: start + days * 1440 };
   return { ...plan, statusDate: null, periods: [] };
 }
-const boxes = (scene: Scene) =>
-  scene.nodes.flatMap((n) =>
-    n.type === 'text' && n.role === 'scale'
-      ? [
-          {
-            left: n.x,
-            right: n.x + measure.width(n.face, n.size, n.text),
-            top: n.y - n.size * 0.7,
-            bottom: n.y,
-            what: n.text,
-          },
-        ]
-      : [],
-  );
+const boxes = (scene: Scene) => textBoxes(scene, 'scale');
 const lines = (scene: Scene, role: string) =>
   scene.nodes.flatMap((n) =>
     n.type === 'line' && n.role === role && n.x1 === n.x2
@@ -60,9 +47,14 @@ describe('what a time scale says', () => {
     expect(words).toEqual(expect.arrayContaining([`W${week}`, 'W1', 'December 2026', 'January 2027']));
   });
   test('months of one tier are written alike', () => {
-    const months = said('2026-02-09', 300).filter((w) => /^[A-Z][a-z]+ \d{4}$/.test(w));
-    const forms = new Set(months.map((w) => (w.split(' ')[0]!.length > 3 && !w.startsWith('May') ? 'long' : 'short')));
-    expect([months.length > 6 || months.length === 0, forms.size <= 1]).toEqual([true, true]);
+    const months = said('2026-08-10', 170).filter((w) => / \d{4}$/.test(w));
+    expect(months.slice(0, 5)).toEqual([
+      'August 2026',
+      'September 2026',
+      'October 2026',
+      'November 2026',
+      'December 2026',
+    ]);
   });
   test('days by their number', () => {
     const { day } = civilFromDay(parseIsoDate('2026-03-17')!);

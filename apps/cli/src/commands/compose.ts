@@ -1,7 +1,6 @@
 import { writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { dirname, extname, join } from 'node:path';
-
 import { schedulePlan } from '@clembo/core';
 import { fontFolder, writePdf, writePng, writeSvg } from '@clembo/render';
 import {

@@ -1,9 +1,9 @@
 import {
   blockClashes,
-  inOrder,
   type Buffer,
   type Clash,
   clashesOf,
+  inOrder,
   isoDate,
   linearBlocks,
   linearDuration,
@@ -14,7 +14,7 @@ import {
   startsWithBuffer,
 } from '@clembo/core';
 import { UsageError } from '../fail';
-import { findingRows, json } from '../findings';
+import { type FindingRow, findingLines, findingRows, json } from '../findings';
 import type { Loaded } from '../load';
 
 /**
@@ -30,7 +30,7 @@ export function linearCommand(
   const { plan } = loaded;
   const buffer: Buffer = { days: readAmount(days, '--buffer'), distance: readAmount(distance, '--distance') };
   const s = schedulePlan(plan);
-  const works = linearWorks(plan, s);
+  const { works, findings } = linearWorks(plan, s);
   const blocks = linearBlocks(plan, s);
   const sameLine = (a: PlannedWork, b: PlannedWork) => a.line === b.line;
   const clashes = works.flatMap((a, k) =>
@@ -60,7 +60,7 @@ export function linearCommand(
     blocked,
     blocks: blockClashes(blocks).map((c) => ({ ...c, start: dateOf(c.start), finish: dateOf(c.finish - 1e-6) })),
     withBuffer: keepingBuffer(works, buffer),
-    findings: findingRows(loaded, s.findings),
+    findings: findingRows(loaded, [...s.findings, ...findings]),
   };
   return asJson ? json(result) : words(result);
 }
@@ -107,9 +107,12 @@ interface Result {
   clashes: ReturnType<typeof clashRow>[];
   blocked: { refs: string[]; place: number; date: string }[];
   withBuffer: ReturnType<typeof keepingBuffer>;
+  findings: FindingRow[];
 }
 
 function words(r: Result): string {
+  const said = findingLines(r.findings);
+  if (r.withBuffer.length === 0) return `${said}no activity goes from one place to another (fields from and to)\n`;
   const wanted = [`${r.buffer} days`, ...(r.distance > 0 ? [`${r.distance} of distance`] : [])].join(' and ');
   const out = [
     ...r.clashes.map(
@@ -120,5 +123,5 @@ function words(r: Result): string {
     `starts that keep ${wanted}:`,
     ...r.withBuffer.map((p) => `${p.ref.padEnd(12)}${p.start}  ${p.finish}${p.line ? `  ${p.line}` : ''}`),
   ];
-  return `${out.join('\n')}\n`;
+  return `${said}${out.join('\n')}\n`;
 }

@@ -54,8 +54,10 @@ function byKey(
 /** A key of the name and the values of code fields, by the ids of the fields; `name` stands for the name. */
 export const keyOfFields =
   (fields: readonly string[]) =>
-  (a: Activity): string =>
-    fields.map((f) => (f === 'name' ? a.name.trim() : (a.codes[f] ?? '').trim())).join(' · ');
+  (a: Activity): string => {
+    const values = fields.map((f) => (f === 'name' ? a.name : (a.codes[f] ?? '')).trim());
+    return values.every((v) => v === '') ? '' : values.join(' · ');
+  };
 
 /**
  * The later edition with the references of the earlier one, in activities, parents and links, so that the two can

@@ -1,9 +1,8 @@
-import { isMilestone, type Plan } from '../plan/schema';
+import { isMilestone, type PercentMeasure, type Plan } from '../plan/schema';
 import { NONE } from '../schedule/slots';
 import type { Schedule } from '../schedule/schedule';
 import { activityTime } from '../schedule/workingDays';
 import { doneReader, percentOf } from '../schedule/percent';
-import { percentByEffort } from './effort';
 
 /** How far off is normal, and how far is a risk. Shares of the baseline, and working days for dates. */
 export interface Tolerance {
@@ -121,9 +120,8 @@ export interface Snapshot {
   duration: SnapshotRow;
   effort: SnapshotRow;
   cost: SnapshotRow;
-  percentStated: number;
-  percentByTime: number;
-  percentByEffort: number | null;
+  /** By each measure; null where there is nothing to measure. */
+  percent: Record<PercentMeasure, number | null>;
 }
 
 export function snapshotOf(current: Plan, s: Schedule, baseline: Plan, b: Schedule, ref: string): Snapshot | null {
@@ -148,6 +146,10 @@ export function snapshotOf(current: Plan, s: Schedule, baseline: Plan, b: Schedu
     remaining: now === null ? null : Math.max(0, now - (actual ?? 0)),
     variance: now === null || then === null ? null : now - then,
   });
+  const measured = (measure: PercentMeasure) => {
+    const value = percentOf(doneReader(current, s, measure)(i));
+    return Number.isNaN(value) ? null : value;
+  };
   const whole = moment(s.start[i]) === null ? null : round(time.daysBetween(i, s.start[i]!, s.finish[i]!));
   const percent = a.actualFinish !== null ? 100 : (a.percent ?? 0);
   // Whole days done are rounded down: thirty percent of fourteen days are four days done and ten to go.
@@ -168,8 +170,6 @@ export function snapshotOf(current: Plan, s: Schedule, baseline: Plan, b: Schedu
     },
     effort: amounts(forecast(a.effort, a.actualEffort), base?.effort ?? null, a.actualEffort),
     cost: amounts(forecast(a.cost, a.actualCost), base?.cost ?? null, a.actualCost),
-    percentStated: percent,
-    percentByTime: percentOf(doneReader(current, s, 'time')(i)),
-    percentByEffort: percentByEffort(a.effort, a.actualEffort),
+    percent: { stated: percent, time: measured('time'), effort: measured('effort') },
   };
 }

@@ -40,6 +40,7 @@ export type FindingCode =
   | 'actualInTheFuture'
   | 'missingCode'
   | 'missingResource'
+  | 'linearWithoutRate'
   | 'outOfSequence'
   | 'givenAgainstComputed'
   | 'milestoneWithDuration';
@@ -104,6 +105,8 @@ export function wordsFor(finding: Finding): string {
       return `${list}: an actual date lies after the status date ${fact('status')}. Correct the date.`;
     case 'missingCode':
       return `${list}: no ${fact('field')}. Without it they have no lane and no colour by ${fact('field')}.`;
+    case 'linearWithoutRate':
+      return `${list}: from one place to another, but without a rate, and without a length to take one from. Enter a rate or dates.`;
     case 'missingResource':
       return `${list}: nobody is responsible and no effort is budgeted.`;
     case 'outOfSequence':

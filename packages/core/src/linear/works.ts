@@ -1,10 +1,11 @@
 import type { WorkingTime } from '../calendar/workingTime';
+import type { Finding } from '../findings/finding';
 import type { Line, Plan } from '../plan/schema';
 import type { Schedule } from '../schedule/schedule';
 import { NONE } from '../schedule/slots';
 import { activityTime } from '../schedule/workingDays';
 import { MINUTES_PER_DAY } from '../time/civil';
-import { type Block } from './buffers';
+import type { Block } from './buffers';
 import { type ClosedWindow, type FlowPoint, flowline, type LinearWork } from './flowline';
 
 /** Places are stored as whole thousandths of the line's unit. */
@@ -36,28 +37,36 @@ const windowsOf = (line: Line | null): ClosedWindow[] =>
  * The linear work of a plan: activities that go from one place to another. Their rates are stated, by stretch or for
  * the whole way, or follow from the length and from the working days between the dates that the plan shows.
  */
-export function linearWorks(plan: Plan, s: Schedule): PlannedWork[] {
+export function linearWorks(plan: Plan, s: Schedule): { works: PlannedWork[]; findings: Finding[] } {
   const days = activityTime(plan, s);
   const lines = new Map(plan.lines.map((l) => [l.id, { line: l, windows: windowsOf(l) }]));
   const first = plan.lines[0] ? lines.get(plan.lines[0].id)! : { line: null, windows: [] };
-  return plan.activities.flatMap((a, position) => {
+  const without: string[] = [];
+  const works = plan.activities.flatMap((a, position): PlannedWork[] => {
     if (a.from === null || a.to === null || a.from === a.to || a.occupies || s.start[position] === NONE) return [];
     const [from, to] = [a.from / THOUSANDTHS, a.to / THOUSANDTHS];
     const [low, high] = [Math.min(from, to), Math.max(from, to)];
     const taken = days.daysBetween(position, s.start[position]!, s.finish[position]!);
-    const stated = a.rate !== null || a.rates.length > 0;
-    const whole = a.rate ?? (taken > 0 ? (high - low) / taken : 0);
-    if (whole <= 0) return [];
+    const crews = a.crews || 1;
+    // What the dates give is the rate of all crews together.
+    const whole = a.rate ?? (taken > 0 ? (high - low) / taken / crews : 0);
+    if (whole <= 0) {
+      without.push(a.ref);
+      return [];
+    }
     const rates = [
       { from: low, to: high, perDay: whole },
       ...a.rates.map((r) => ({ from: r.from / THOUSANDTHS, to: r.to / THOUSANDTHS, perDay: r.perDay })),
     ];
-    const work = { ref: a.ref, from, to, rates, crews: stated ? a.crews || 1 : 1 };
+    const work = { ref: a.ref, from, to, rates, crews };
     const { line, windows } = (a.line !== null && lines.get(a.line)) || first;
     const time = days.timeOf(position);
     const points = flowline(work, s.start[position]! / MINUTES_PER_DAY, time, windows);
     return [{ position, work, line, time, windows, points }];
   });
+  const findings: Finding[] =
+    without.length === 0 ? [] : [{ code: 'linearWithoutRate', severity: 'warning', refs: without }];
+  return { works, findings };
 }
 
 /** Activities that hold their stretch of a line for as long as they last. */

@@ -1,5 +1,4 @@
-import type { WorkingTime } from '../calendar/workingTime';
-import type { Resolution } from '../calendar/workingTime';
+import type { Resolution, WorkingTime } from '../calendar/workingTime';
 import type { Finding } from '../findings/finding';
 import type { Outline } from '../outline/outline';
 import type { Link, Plan } from '../plan/schema';

@@ -80,18 +80,18 @@ export class CellReader {
   }
 
   number(d: CellRow, field: FieldId): number | null {
-    const text = this.text(d, field);
-    if (text === '') return null;
-    const value = readNumber(text);
-    if (value === null) this.problem('notANumber', d.row, field, text);
-    return value;
+    return this.value(d, field, readNumber, 'notANumber');
   }
 
   yesNo(d: CellRow, field: FieldId): boolean | null {
+    return this.value(d, field, readYesNo, 'notYesNo');
+  }
+
+  private value<T>(d: CellRow, field: FieldId, read: (text: string) => T | null, code: Problem['code']): T | null {
     const text = this.text(d, field);
     if (text === '') return null;
-    const value = readYesNo(text);
-    if (value === null) this.problem('notYesNo', d.row, field, text);
+    const value = read(text);
+    if (value === null) this.problem(code, d.row, field, text);
     return value;
   }
 

@@ -52,22 +52,21 @@ function colourEntries(selection: Selection, size: number): Entry[] {
     width: size * 2.6,
     draw: (x, y) =>
       shape === 'diamond'
-        ? [
-            {
-              type: 'rect',
-              x: round(x),
-              y: round(y - size * 0.4),
-              width: round(size * 2.6),
-              height: round(size * 0.8),
-              radius: 1.5,
-              fill: tint(colour, 0.36),
-              role: 'legend',
-            },
-            ...(anyDone ? [done(x, y, size, colour)] : []),
-          ]
+        ? [bar(x, y, size, colour, 1.5), ...(anyDone ? [done(x, y, size, colour)] : [])]
         : [marker(shape, x + size * 1.3, y, size * 0.5, { fill: colour, role: 'legend' })],
   }));
 }
+
+const bar = (x: number, y: number, size: number, colour: string, corner: number): SceneNode => ({
+  type: 'rect',
+  x: round(x),
+  y: round(y - size * 0.4),
+  width: round(size * 2.6),
+  height: round(size * 0.8),
+  radius: corner,
+  fill: tint(colour, 0.36),
+  role: 'legend',
+});
 
 const done = (x: number, y: number, size: number, fill: string): SceneNode => ({
   type: 'rect',
@@ -88,16 +87,6 @@ function markEntries(items: Item[], size: number, hasStatus: boolean): Entry[] {
   const add = (when: boolean, title: string, width: number, draw: Entry['draw']) => {
     if (when) entries.push({ title, width, draw });
   };
-  const bar = (x: number, y: number, colour: string, corner: number): SceneNode => ({
-    type: 'rect',
-    x: round(x),
-    y: round(y - size * 0.4),
-    width: round(size * 2.6),
-    height: round(size * 0.8),
-    radius: corner,
-    fill: tint(colour, 0.36),
-    role: 'legend',
-  });
   const diamond = (x: number, y: number, fill: string) => [
     marker('diamond', x + size * 0.55, y, size * 0.5, { fill, stroke: grey, strokeWidth: 0.9, role: 'legend' }),
   ];
@@ -117,26 +106,14 @@ function markEntries(items: Item[], size: number, hasStatus: boolean): Entry[] {
     has((i) => i.form !== 'milestone' && i.progress > 0),
     'Done',
     size * 2.6,
-    (x, y) => [
-      bar(x, y, NEUTRAL, 1.5),
-      {
-        type: 'rect',
-        x: round(x),
-        y: round(y),
-        width: round(size * 1.5),
-        height: round(size * 0.4),
-        radius: 1,
-        fill: NEUTRAL,
-        role: 'legend',
-      },
-    ],
+    (x, y) => [bar(x, y, size, NEUTRAL, 1.5), done(x, y, size, NEUTRAL)],
   );
   add(
     has((i) => i.form === 'group'),
     'Group of activities',
     size * 2.6,
     (x, y) => [
-      bar(x, y, NEUTRAL, round(size * 0.4)),
+      bar(x, y, size, NEUTRAL, round(size * 0.4)),
       {
         type: 'line',
         x1: round(x + size * 0.3),
@@ -172,7 +149,7 @@ function markEntries(items: Item[], size: number, hasStatus: boolean): Entry[] {
     'Critical',
     size * 2.6,
     (x, y) => [
-      bar(x, y, NEUTRAL, 1.5),
+      bar(x, y, size, NEUTRAL, 1.5),
       {
         type: 'line',
         x1: round(x + 0.5),

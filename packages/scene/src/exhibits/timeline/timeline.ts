@@ -5,17 +5,8 @@ import { type ContentRow, round, type Scene, type SceneNode } from '../../graph/
 import { niceRange, timeScale } from '../../scales/time';
 import { formatDay } from '../../text/dates';
 import type { Measure } from '../../text/measure';
-import {
-  brokenLine,
-  flagPlace,
-  itemNodes,
-  labelNodes,
-  type Plot,
-  periodNodes,
-  scaleNodes,
-  statusFlag,
-  type TextBox,
-} from './draw';
+import { flagPlace, scaleNodes, statusFlag } from './axis';
+import { brokenLine, itemNodes, labelNodes, type Plot, periodNodes, type TextBox } from './draw';
 import { type FittedRows, fitRows } from './fitPage';
 import { labelWidth, measureItems } from './geometry';
 import { type PageFrame, pageFrame } from './frame';

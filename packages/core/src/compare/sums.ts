@@ -3,14 +3,6 @@ import { addDone, type Done, doneReader, percentOf } from '../schedule/percent';
 import type { Schedule } from '../schedule/schedule';
 import { NONE } from '../schedule/slots';
 
-/** Percent complete of effort: actual of actual and remaining, 0 to 100; null where no effort is budgeted. */
-export function percentByEffort(budget: number | null, actual: number | null): number | null {
-  if (budget === null && actual === null) return null;
-  const spent = actual ?? 0;
-  const all = Math.max(budget ?? 0, spent);
-  return all === 0 ? null : (100 * spent) / all;
-}
-
 /** Sums over a group of activities. Effort in minutes, cost in hundredths. */
 export interface Sums {
   activities: number;
