@@ -119,11 +119,24 @@ export class WorkingTime {
     return this.select(this.rank(finish) - duration);
   }
 
-  /** The boundary that lies a lag after x (before it, for a negative lag). */
+  /** The moment for a start that lies a lag after x: a boundary, or for a lead the working slot that begins there. */
   shift(x: number, lag: number): number {
     if (lag === 0) return x;
     const k = this.rank(x) + lag;
     return lag > 0 ? this.select(k - 1) + 1 : this.select(k);
+  }
+
+  /**
+   * The boundary for a finish that lies a lag after x: the end of the last working slot before it. A working day
+   * before Monday's end is Friday's end, not Monday's beginning.
+   */
+  shiftFinish(x: number, lag: number): number {
+    return lag === 0 ? x : this.select(this.rank(x) + lag - 1) + 1;
+  }
+
+  /** The last x whose {@link shiftFinish} by `lag` is not after `bound`. */
+  shiftFinishBack(bound: number, lag: number): number {
+    return lag === 0 ? bound : this.select(this.rank(bound) - lag);
   }
 
   /** The last x whose {@link shift} by `lag` is not after `bound`. */

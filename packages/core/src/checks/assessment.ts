@@ -1,7 +1,9 @@
 import { isMilestone, type Plan } from '../plan/schema';
+import { isComplete } from '../schedule/given';
 import { NONE } from '../schedule/slots';
 import { longestPath } from '../schedule/paths';
-import { type Schedule, schedulePlan } from '../schedule/schedule';
+import type { Schedule } from '../schedule/model';
+import { schedulePlan } from '../schedule/schedule';
 import { activityTime } from '../schedule/workingDays';
 import {
   actualInTheFuture,
@@ -59,7 +61,7 @@ const TEST_DELAY = 600;
  */
 export function assessSchedule(plan: Plan, s: Schedule, baseline: Plan | null): AssessmentPoint[] {
   const c = checked(plan, s, { longDuration: 44, highFloat: 44, longLag: 0 });
-  const open = c.work.filter((i) => plan.activities[i]!.actualFinish === null);
+  const open = c.work.filter((i) => !isComplete(plan.activities[i]!));
   const refs = (positions: number[]) => positions.map((i) => plan.activities[i]!.ref);
   const share = (name: AssessmentName, positions: number[], base: number, threshold: number): AssessmentPoint => {
     const value = base === 0 ? null : positions.length / base;
@@ -158,20 +160,18 @@ function againstBaseline(
 ): { due: number[]; done: number[]; missed: number[] } {
   const { statusDate } = plan;
   if (!baseline || statusDate === null) return { due: [], done: [], missed: [] };
-  const promised = new Map(baseline.activities.map((a) => [a.ref, a.actualFinish ?? a.finish ?? a.start]));
-  const due = work.filter((i) => {
-    const finish = promised.get(plan.activities[i]!.ref);
-    return finish !== null && finish !== undefined && finish <= statusDate;
-  });
-  const done = work.filter(
-    (i) =>
-      plan.activities[i]!.actualFinish !== null &&
-      plan.activities[i]!.actualFinish! <= statusDate &&
-      promised.has(plan.activities[i]!.ref),
+  const base = schedulePlan(baseline);
+  const promised = new Map(
+    baseline.activities.flatMap((a, i) => {
+      // What was stated was promised; the rest follows from the logic.
+      const finish = base.given.finish[i] === NONE ? base.finish[i]! : base.given.finish[i]!;
+      return finish === NONE ? [] : [[a.ref, finish] as const];
+    }),
   );
-  const missed = due.filter(
-    (i) => plan.activities[i]!.actualFinish === null || s.finish[i]! > promised.get(plan.activities[i]!.ref)!,
-  );
+  const due = work.filter((i) => (promised.get(plan.activities[i]!.ref) ?? Number.POSITIVE_INFINITY) <= statusDate);
+  const isDone = (i: number) => isComplete(plan.activities[i]!) && s.finish[i] !== NONE && s.finish[i]! <= statusDate;
+  const done = work.filter((i) => isDone(i) && promised.has(plan.activities[i]!.ref));
+  const missed = due.filter((i) => !isDone(i) || s.finish[i]! > promised.get(plan.activities[i]!.ref)!);
   return { due, done, missed };
 }
 

@@ -1,7 +1,7 @@
 import type { Finding } from '../findings/finding';
 import { type Activity, isMilestone, type Plan } from '../plan/schema';
 import { NONE } from '../schedule/slots';
-import type { Schedule } from '../schedule/schedule';
+import type { Schedule } from '../schedule/model';
 import { type ActivityTime, activityTime } from '../schedule/workingDays';
 import { finishDayOf, isoDate } from '../time/civil';
 

@@ -3,6 +3,12 @@ import type { Activity, Link, Plan } from '../plan/schema';
 /** What differs between two editions of one activity, field by field. Moments and minutes as in the plan. */
 export type FieldChange = { [K in keyof Activity]: { field: K; from: Activity[K]; to: Activity[K] } }[keyof Activity];
 
+/** What differs in the plan itself: its name, calendars, status date, code books and settings. */
+export type PlanFields = Omit<Plan, 'activities' | 'links'>;
+export type PlanChange = {
+  [K in keyof PlanFields]: { field: K; from: PlanFields[K]; to: PlanFields[K] };
+}[keyof PlanFields];
+
 /** What a change is to its reader. */
 export type ChangeKind = 'renamed' | 'moved' | 'resized' | 'recoded' | 'progressed' | 'reordered' | 'other';
 
@@ -18,6 +24,7 @@ export interface Changes {
   linksRemoved: { link: Link; position: number }[];
   /** References in their new order, when the order of what stays has changed; else null. */
   order: { from: string[]; to: string[] } | null;
+  plan: PlanChange[];
 }
 
 const KIND_OF: Partial<Record<keyof Activity, ChangeKind>> = {
@@ -38,7 +45,15 @@ const KIND_OF: Partial<Record<keyof Activity, ChangeKind>> = {
 export function compareEditions(before: Plan, after: Plan): Changes {
   const old = new Map(before.activities.map((a, position) => [a.ref, { activity: a, position }]));
   const now = new Map(after.activities.map((a, position) => [a.ref, { activity: a, position }]));
-  const changes: Changes = { added: [], removed: [], changed: [], linksAdded: [], linksRemoved: [], order: null };
+  const changes: Changes = {
+    added: [],
+    removed: [],
+    changed: [],
+    linksAdded: [],
+    linksRemoved: [],
+    order: null,
+    plan: planChanges(before, after),
+  };
   for (const entry of now.values()) {
     const had = old.get(entry.activity.ref);
     if (!had) changes.added.push(entry);
@@ -59,8 +74,17 @@ export function compareEditions(before: Plan, after: Plan): Changes {
 
 /** True when nothing differs. */
 export const isSame = (c: Changes): boolean =>
-  c.added.length + c.removed.length + c.changed.length + c.linksAdded.length + c.linksRemoved.length === 0 &&
-  c.order === null;
+  c.added.length + c.removed.length + c.changed.length + c.linksAdded.length + c.linksRemoved.length + c.plan.length ===
+    0 && c.order === null;
+
+function planChanges(
+  { activities: _, links: __, ...before }: Plan,
+  { activities: ___, links: ____, ...after }: Plan,
+): PlanChange[] {
+  return (Object.keys(after) as (keyof PlanFields)[]).flatMap((field) =>
+    sameValue(before[field], after[field]) ? [] : [{ field, from: before[field], to: after[field] } as PlanChange],
+  );
+}
 
 function fieldChanges(a: Activity, b: Activity): FieldChange[] {
   const fields: FieldChange[] = [];
@@ -102,7 +126,7 @@ function compareLinks(before: Link[], after: Link[], changes: Changes): void {
 
 /**
  * Applies a changes list to the edition that it was made from, and gives the other one: activities and links are
- * those of the other edition, in its order.
+ * those of the other edition, in its order, and so is all that the plan itself says.
  * @throws RangeError when the list does not fit the edition
  */
 export function applyChanges(plan: Plan, changes: Changes): Plan {
@@ -132,6 +156,7 @@ export function applyChanges(plan: Plan, changes: Changes): Plan {
   const linksStay = plan.links.filter((_, i) => !linksGone.has(i));
   return {
     ...plan,
+    ...Object.fromEntries(changes.plan.map((p) => [p.field, p.to])),
     activities,
     links: insertAt(
       linksStay,
@@ -163,5 +188,6 @@ export function invertChanges(c: Changes): Changes {
     linksAdded: c.linksRemoved,
     linksRemoved: c.linksAdded,
     order: c.order && { from: c.order.to, to: c.order.from },
+    plan: c.plan.map((p) => ({ field: p.field, from: p.to, to: p.from }) as PlanChange),
   };
 }

@@ -1,6 +1,6 @@
 import type { Plan } from '../plan/schema';
 import { NONE } from '../schedule/slots';
-import type { Schedule } from '../schedule/schedule';
+import type { Schedule } from '../schedule/model';
 import { activityTime } from '../schedule/workingDays';
 import { type SpreadShape, shareReached } from './spread';
 

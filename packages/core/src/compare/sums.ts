@@ -1,6 +1,6 @@
 import { PERCENT_MEASURES, type PercentMeasure, type Plan } from '../plan/schema';
 import { addDone, type Done, doneReader, percentOf } from '../schedule/percent';
-import type { Schedule } from '../schedule/schedule';
+import type { Schedule } from '../schedule/model';
 import { NONE } from '../schedule/slots';
 
 /** Sums over a group of activities. Effort in minutes, cost in hundredths. */

@@ -1,6 +1,6 @@
 import { isMilestone, type PercentMeasure, type Plan } from '../plan/schema';
 import { NONE } from '../schedule/slots';
-import type { Schedule } from '../schedule/schedule';
+import type { Schedule } from '../schedule/model';
 import { activityTime } from '../schedule/workingDays';
 import { doneReader, percentOf } from '../schedule/percent';
 

@@ -25,6 +25,9 @@ export type FindingCode =
   | 'finishBeforeStart'
   | 'beyondCalendar'
   | 'noDates'
+  | 'noStart'
+  | 'completeWithoutDates'
+  | 'stretchesAgainstDuration'
   | 'levelOfEffortOpen'
   | 'sameNameAndParent'
   | 'noPredecessor'
@@ -78,7 +81,13 @@ export function wordsFor(finding: Finding): string {
     case 'beyondCalendar':
       return `${list}: the computed dates run past the year 2299; check the durations.`;
     case 'noDates':
-      return `${list}: no dates are given and none can be computed.`;
+      return `${list}: no dates. ${refs.length === 1 ? 'It stands' : 'They stand'} on no page with a time axis until dates are entered or computed.`;
+    case 'noStart':
+      return 'Nothing in the plan says when it begins: no start, no status date, no date of any activity. Enter the start of the plan; its lengths and links then give the dates.';
+    case 'completeWithoutDates':
+      return `${list}: complete, but without an actual finish. ${refs.length === 1 ? 'It is' : 'They are'} taken to have happened as planned, not after the status date; enter the actual dates.`;
+    case 'stretchesAgainstDuration':
+      return `${list}: the stretches hold more or less work than the duration says; the duration is used, and the last stretch takes the difference.`;
     case 'sameNameAndParent':
       return `${list} have the same name, “${fact('name')}”, in the same group. If they are one, remove the others; if not, name them apart.`;
     case 'noPredecessor':

@@ -1,4 +1,5 @@
 import type { WorkingTime } from '../calendar/workingTime';
+import { MINUTES_PER_DAY } from '../time/civil';
 
 /**
  * Where and when no work may happen. In linear work places are numbers in the unit of the line (negative ones too),
@@ -97,22 +98,42 @@ export function flowline(
         now = free;
         continue;
       }
-      const dayEnd = Math.floor(now + 1e-9) + 1;
+      const shift = shiftAt(now, time);
       const goal = stopBefore(place, s.to, way, now, windows);
-      const needed = Math.abs(goal - place) / s.perDay;
-      const spent = Math.min(needed, dayEnd - now);
-      now = needed <= dayEnd - now ? now + spent : dayEnd;
-      place = needed <= spent + 1e-12 ? goal : place + way * s.perDay * spent;
+      const needed = Math.abs(goal - place) / (s.perDay * shift.daysPerDay);
+      const spent = Math.min(needed, shift.end - now);
+      now = needed <= shift.end - now ? now + spent : shift.end;
+      place = needed <= spent + 1e-12 ? goal : place + way * s.perDay * shift.daysPerDay * spent;
       put(now, place);
     }
   }
   return points;
 }
 
+/** When work may go on: now, or at the beginning of the next working time. */
 function nextWorking(at: number, time: WorkingTime | null): number {
   if (!time) return at;
   const day = Math.floor(at + 1e-9);
-  return time.isWorkday(day) ? at : time.firstStart(day * time.slotsPerDay) / time.slotsPerDay;
+  if (time.slotsPerDay === 1) return time.isWorkday(day) ? at : time.firstStart(day);
+  const minute = Math.round(at * MINUTES_PER_DAY);
+  const next = time.firstStart(minute);
+  return next === minute ? at : next / MINUTES_PER_DAY;
+}
+
+/**
+ * The working time that a moment lies in: when it ends, and how many working days pass in a day of the clock. In
+ * plans of whole days a working day lasts from midnight to midnight; in hours it has its shifts, and a working day
+ * is done in the hours that the calendar calls one.
+ */
+function shiftAt(now: number, time: WorkingTime | null): { end: number; daysPerDay: number } {
+  const day = Math.floor(now + 1e-9);
+  if (!time || time.slotsPerDay === 1) return { end: day + 1, daysPerDay: 1 };
+  const minute = (now - day) * MINUTES_PER_DAY;
+  const interval = time.patternAt(day).find(([from, to]) => minute >= from - 1e-4 && minute < to - 1e-4);
+  return {
+    end: day + (interval?.[1] ?? MINUTES_PER_DAY) / MINUTES_PER_DAY,
+    daysPerDay: MINUTES_PER_DAY / time.spec.minutesPerDay,
+  };
 }
 
 /** The time at which work may go on at a place, in a direction. */

@@ -1,7 +1,7 @@
 import type { WorkingTime } from '../calendar/workingTime';
 import type { Finding } from '../findings/finding';
 import type { Line, Plan } from '../plan/schema';
-import type { Schedule } from '../schedule/schedule';
+import type { Schedule } from '../schedule/model';
 import { NONE } from '../schedule/slots';
 import { activityTime } from '../schedule/workingDays';
 import { MINUTES_PER_DAY } from '../time/civil';

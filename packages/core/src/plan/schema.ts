@@ -32,6 +32,7 @@ export type Constraint = z.infer<typeof Constraint>;
 
 /** A stretch of an activity whose work is interrupted. */
 export const Stretch = z.object({ start: MomentValue, finish: MomentValue });
+export type Stretch = z.infer<typeof Stretch>;
 
 /** A rate on a stretch of a line: places in thousandths of the line's unit, distance per working day in the unit. */
 export const PlaceRate = z.object({ from: z.int(), to: z.int(), perDay: z.number().positive() });

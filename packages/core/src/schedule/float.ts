@@ -1,16 +1,8 @@
+import { isIgnored, latestFor } from './demands';
 import { FF, FS, SF, SS } from './links';
-import { type Network } from './network';
+import type { Adjacency, Dates, Floats, Network } from './model';
+import { WORK } from './network';
 import { FAR, NONE } from './slots';
-import type { Adjacency } from './order';
-import { type Dates, laggedBack } from './passes';
-
-/** Float in slots of the activity's own calendar; NONE where it is not defined (what is complete has none). */
-export interface Floats {
-  total: Int32Array;
-  free: Int32Array;
-  /** How far, by link, the predecessor can slip before the successor's early date moves. */
-  slack: Int32Array;
-}
 
 /**
  * Total float is the working time between early and late finish. Free float is the smallest slack of the
@@ -37,16 +29,20 @@ export function floatNode(
     const link = adj.out[k]!;
     const w = net.linkTo[link]!;
     if (skip[w]) continue;
+    if (isIgnored(net, link)) {
+      floats.slack[link] = NONE;
+      continue;
+    }
     const type = net.linkType[link]!;
     const begins = net.actualStart[w] === NONE ? dates.earlyStart[w]! : resumeOf(net, dates, w);
-    const x = laggedBack(net, link, type === FS || type === SS ? begins : dates.earlyFinish[w]!);
+    const x = latestFor(net, dates, link, begins, dates.earlyFinish[w]!);
     // The last boundary at or before x has the rank of x, the last slot one less than that of the slot behind x.
     const slack =
       type === FS || type === FF
         ? (endsAtBoundary ? time.rank(x) : time.rank(x + 1) - 1) - end
         : time.rank(x + 1) - 1 - time.rank(dates.earlyStart[v]!);
     floats.slack[link] = slack;
-    if (slack < free && net.actualFinish[w] === NONE) free = slack;
+    if (slack < free) free = slack;
   }
   if (free === FAR) free = time.rank(dates.finish) - end;
   // What may slip without moving a successor may not slip past the end of the plan either.
@@ -62,7 +58,7 @@ export function floatPass(
   sequence: Int32Array,
   skip: Uint8Array,
 ): void {
-  const { plain, begun, calendar, times, duration, linkTo, linkType, linkLag } = net;
+  const { plain, begun, role, calendar, times, duration, linkTo, linkType, linkLag } = net;
   const { outAt, out } = adj;
   const { earlyStart, earlyFinish, startRank, finishRank } = dates;
   for (let n = 0; n < sequence.length; n++) {
@@ -76,8 +72,12 @@ export function floatPass(
       const w = linkTo[link]!;
       if (begun[w] !== 0 || skip[w] !== 0) short = false;
       const type = linkType[link]!;
-      let x = type === FS || type === SS ? earlyStart[w]! : earlyFinish[w]!;
-      if (linkLag[link] !== 0) x = laggedBack(net, link, x);
+      const x =
+        linkLag[link] === 0 && type !== SF && role[w] === WORK
+          ? type === FF
+            ? earlyFinish[w]!
+            : earlyStart[w]!
+          : latestFor(net, dates, link, earlyStart[w]!, earlyFinish[w]!);
       const slack = type === FS || type === FF ? time.rank(x) - end : time.rank(x + 1) - 1 - startRank[v]!;
       floats.slack[link] = slack;
       if (slack < free) free = slack;
@@ -116,9 +116,9 @@ export function placeAsLate(net: Network, adj: Adjacency, dates: Dates, sequence
     for (let i = adj.outAt[v]!; i < adj.outAt[v + 1]!; i++) {
       const link = adj.out[i]!;
       const w = net.linkTo[link]!;
-      if (skip[w] || net.actualFinish[w] !== NONE) continue;
+      if (skip[w] || isIgnored(net, link)) continue;
       const type = net.linkType[link]!;
-      const x = laggedBack(net, link, type === FS || type === SS ? dates.earlyStart[w]! : dates.earlyFinish[w]!);
+      const x = latestFor(net, dates, link, dates.earlyStart[w]!, dates.earlyFinish[w]!);
       if (type === SS || type === SF) byStart = Math.min(byStart, x);
       else byFinish = Math.min(byFinish, x);
     }

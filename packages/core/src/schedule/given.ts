@@ -1,17 +1,71 @@
+import type { WorkingTime } from '../calendar/workingTime';
 import type { Outline } from '../outline/outline';
-import { isMilestone, type Plan } from '../plan/schema';
-import { type Network } from './network';
+import { type Activity, isMilestone, type Plan } from '../plan/schema';
+import type { GivenDates, Network } from './model';
 import { finishSlot, NONE, startSlot } from './slots';
+import { inOrder } from './stretches';
 
-/** Dates as the source states them, completed from the duration where one of the two is missing. */
-export interface GivenDates {
-  start: Int32Array;
-  finish: Int32Array;
-  /** 1 for a point in time given by its finish. */
-  atFinish: Uint8Array;
+/** Dates of one activity as its source states them. */
+export interface StatedDates {
+  start: number;
+  finish: number;
+  /** False for a point in time that stands at the beginning of its day. */
+  atFinish: boolean;
 }
 
-/** Actual dates go before planned ones: what has happened is what the source means. */
+/** Complete is what has an actual finish or 100 percent, and a point in time with any actual date. */
+export const isComplete = (a: Activity): boolean =>
+  a.actualFinish !== null || (a.percent ?? 0) >= 100 || (isPoint(a) && a.actualStart !== null);
+
+/** True for milestones without work of their own. */
+export const isPoint = (a: Activity): boolean => isMilestone(a.kind) && (a.duration ?? 0) === 0;
+
+/**
+ * What the source states of when an activity happens, completed from its length where one date is missing; null
+ * where it states no date. Actual dates go before planned ones: what has happened is what the source means. What is
+ * complete without an actual finish has happened on its given dates, but not after the status date.
+ */
+export function statedDates(
+  a: Activity,
+  time: WorkingTime,
+  slotMinutes: number,
+  statusDate: number | null,
+): StatedDates | null {
+  return isPoint(a) ? pointDates(a, statusDate) : workDates(a, time, slotMinutes, statusDate);
+}
+
+function pointDates(a: Activity, statusDate: number | null): StatedDates | null {
+  const happened = a.actualStart !== null || a.actualFinish !== null;
+  const [start, finish] = happened ? [a.actualStart, a.actualFinish] : [a.start, a.finish];
+  const atFinish = finish !== null && (a.kind === 'finishMilestone' || start === null);
+  const moment = atFinish ? finish : start;
+  if (moment === null) return null;
+  const at = !happened && isComplete(a) ? notAfter(moment, statusDate) : moment;
+  return { start: at, finish: at, atFinish };
+}
+
+function workDates(a: Activity, time: WorkingTime, slotMinutes: number, statusDate: number | null): StatedDates | null {
+  const worked = inOrder(a.stretches);
+  const start = a.actualStart ?? a.start ?? worked[0]?.start ?? null;
+  const finish = a.actualFinish ?? a.finish ?? worked.at(-1)?.finish ?? null;
+  if (start === null && finish === null) return null;
+  const minutes = a.duration ?? 0;
+  const length = time.slotsPerDay === 1 ? Math.round(minutes / time.spec.minutesPerDay) : minutes;
+  const startFrom = (end: number) =>
+    length > 0 ? time.startOf(finishSlot(end, slotMinutes), length) * slotMinutes : end;
+  const finishFrom = (begin: number) =>
+    length > 0 ? time.finishOf(time.firstStart(startSlot(begin, slotMinutes)), length) * slotMinutes : begin;
+  const stated = { start: start ?? startFrom(finish!), finish: finish ?? finishFrom(start!), atFinish: true };
+  if (a.actualFinish !== null || !isComplete(a)) return stated;
+  const end = notAfter(stated.finish, statusDate);
+  const begun = a.actualStart ?? (stated.start < end || end === stated.finish ? stated.start : startFrom(end));
+  return { start: Math.min(begun, end), finish: end, atFinish: true };
+}
+
+const notAfter = (moment: number, statusDate: number | null): number =>
+  statusDate === null ? moment : Math.min(moment, statusDate);
+
+/** The stated dates of all activities that are no summaries, in arrays. */
 export function readGivenDates(plan: Plan, outline: Outline, net: Network): GivenDates {
   const n = plan.activities.length;
   const given: GivenDates = {
@@ -19,38 +73,15 @@ export function readGivenDates(plan: Plan, outline: Outline, net: Network): Give
     finish: new Int32Array(n).fill(NONE),
     atFinish: new Uint8Array(n),
   };
-  const own =
-    net.times[
-      Math.max(
-        0,
-        plan.calendars.findIndex((c) => c.id === plan.calendar),
-      )
-    ]!;
-  const byId = new Map(net.times.map((t) => [t.spec.id, t]));
-  for (let i = 0; i < n; i++) {
-    const a = plan.activities[i]!;
-    if (outline.isSummary[i] && outline.children[i]!.length > 0) continue;
-    const start = a.actualStart ?? a.start;
-    const finish = a.actualFinish ?? a.finish;
-    if (start === null && finish === null) continue;
-    const time = (a.calendar !== null && byId.get(a.calendar)) || own;
-    const length =
-      a.duration === null
-        ? 0
-        : net.resolution === 'day'
-          ? Math.round(a.duration / time.spec.minutesPerDay)
-          : a.duration;
-    const m = net.slotMinutes;
-    if (isMilestone(a.kind) && length === 0) {
-      const byFinish = finish !== null && (a.kind === 'finishMilestone' || start === null);
-      given.start[i] = given.finish[i] = (byFinish ? finish : start)!;
-      given.atFinish[i] = byFinish ? 1 : 0;
-      continue;
-    }
-    given.atFinish[i] = 1;
-    given.start[i] = start ?? (length > 0 ? time.startOf(finishSlot(finish!, m), length) * m : finish!);
-    given.finish[i] =
-      finish ?? (length > 0 ? time.finishOf(time.firstStart(startSlot(start!, m)), length) * m : start!);
-  }
+  for (let i = 0; i < n; i++) takeGiven(plan, outline, net, given, i);
   return given;
+}
+
+/** Reads the stated dates of one activity again. */
+export function takeGiven(plan: Plan, outline: Outline, net: Network, given: GivenDates, i: number): void {
+  if (outline.isSummary[i] && outline.children[i]!.length > 0) return;
+  const stated = statedDates(plan.activities[i]!, net.times[net.calendarOf[i]!]!, net.slotMinutes, plan.statusDate);
+  given.start[i] = stated ? stated.start : NONE;
+  given.finish[i] = stated ? stated.finish : NONE;
+  given.atFinish[i] = stated?.atFinish ? 1 : 0;
 }

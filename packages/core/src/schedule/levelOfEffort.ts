@@ -1,70 +1,100 @@
 import type { Outline } from '../outline/outline';
 import type { Plan } from '../plan/schema';
+import type { Anchor, Schedule, Support } from './model';
 import { NONE } from './slots';
-import type { Schedule } from './schedule';
 
-/** A link that says where supporting work begins or ends: at the start or the finish of another activity. */
-interface Anchor {
-  other: number;
-  side: 'start' | 'finish';
-  /** Which date of the other activity is meant. */
-  at: 'start' | 'finish';
-}
-
-/** Supporting work with what it hangs on. */
-export interface Support {
-  position: number;
-  anchors: Anchor[];
-}
-
-/** The supporting work of a plan. Links between two of its kind say nothing, since neither has a length of its own. */
+/**
+ * The supporting work of a plan with what it hangs on. A summary is read as what it contains. Links between two of
+ * its kind say nothing, since neither has a length of its own.
+ */
 export function findSupport(plan: Plan, outline: Outline): Support[] {
   const found = new Map<number, Support>();
   plan.activities.forEach((a, position) => {
     if (a.kind === 'levelOfEffort' && !outline.isSummary[position]) found.set(position, { position, anchors: [] });
   });
   if (found.size === 0) return [];
+  const within = (i: number): number[] =>
+    outline.isSummary[i]
+      ? outline.children[i]!.flatMap(within)
+      : plan.activities[i]!.kind === 'levelOfEffort'
+        ? []
+        : [i];
   for (const link of plan.links) {
     const from = outline.indexOf.get(link.from);
     const to = outline.indexOf.get(link.to);
     if (from === undefined || to === undefined || from === to) continue;
+    const anchor = (side: Anchor['side'], other: number, at: Anchor['at']): Anchor => ({
+      side,
+      at,
+      others: within(other),
+    });
     const after = found.get(to);
     if (after && !found.has(from)) {
-      if (link.type === 'SS') after.anchors.push({ other: from, side: 'start', at: 'start' });
-      if (link.type === 'FS') after.anchors.push({ other: from, side: 'start', at: 'finish' });
-      if (link.type === 'FF') after.anchors.push({ other: from, side: 'finish', at: 'finish' });
+      if (link.type === 'SS') after.anchors.push(anchor('start', from, 'start'));
+      if (link.type === 'FS') after.anchors.push(anchor('start', from, 'finish'));
+      if (link.type === 'FF') after.anchors.push(anchor('finish', from, 'finish'));
     }
     const before = found.get(from);
     if (before && !found.has(to)) {
-      if (link.type === 'FF') before.anchors.push({ other: to, side: 'finish', at: 'finish' });
-      if (link.type === 'FS') before.anchors.push({ other: to, side: 'finish', at: 'start' });
+      if (link.type === 'FF') before.anchors.push(anchor('finish', to, 'finish'));
+      if (link.type === 'FS') before.anchors.push(anchor('finish', to, 'start'));
     }
   }
   return [...found.values()];
 }
 
+/** The earliest start or the latest finish of what an anchor hangs on; NONE where nothing of it has dates. */
+function momentOf({ others, at }: Anchor, starts: Int32Array, finishes: Int32Array): number {
+  let moment = NONE;
+  for (const i of others) {
+    const own = at === 'start' ? starts[i]! : finishes[i]!;
+    if (own !== NONE && (moment === NONE || (at === 'start' ? own < moment : own > moment))) moment = own;
+  }
+  return moment;
+}
+
+function spanOf({ anchors }: Support, starts: Int32Array, finishes: Int32Array): [start: number, finish: number] {
+  let [start, finish] = [NONE, NONE];
+  for (const anchor of anchors) {
+    const moment = momentOf(anchor, starts, finishes);
+    if (moment === NONE) continue;
+    if (anchor.side === 'finish') finish = Math.max(finish, moment);
+    else start = start === NONE ? moment : Math.min(start, moment);
+  }
+  return [start, finish];
+}
+
+/** True when supporting work has nothing that says where it begins, or where it ends. */
+export const isOpen = (support: Support, s: Schedule): boolean =>
+  spanOf(support, s.earlyStart, s.earlyFinish).includes(NONE);
+
 /**
  * Supporting work has no length of its own: it spans from the earliest start of what its start is linked to, to
  * the latest finish of what its finish is linked to. It is placed after everything else, so it drives nothing,
- * and it has no float. Where one side is open its given date is used. Returns the positions with an open side.
+ * and it has no float. Where one side is open its given date is used. Its shown dates follow the shown dates of
+ * what it supports, unless the source states its own and is trusted.
  */
-export function placeSupport(s: Schedule): number[] {
-  const open: number[] = [];
-  for (const { position: i, anchors } of s.support) {
-    let [start, finish] = [NONE, NONE];
-    for (const { other, side, at } of anchors) {
-      const moment = at === 'start' ? s.earlyStart[other]! : s.earlyFinish[other]!;
-      if (moment === NONE) continue;
-      if (side === 'finish') finish = Math.max(finish, moment);
-      else start = start === NONE ? moment : Math.min(start, moment);
-    }
-    if (start === NONE || finish === NONE) open.push(i);
-    if (start === NONE) start = s.given.start[i]!;
-    if (finish === NONE) finish = s.given.finish[i]!;
+export function placeSupport(plan: Plan, s: Schedule): void {
+  for (const support of s.support) {
+    const i = support.position;
+    const [given, end] = [s.given.start[i]!, s.given.finish[i]!];
+    const place = (starts: Int32Array, finishes: Int32Array): [number, number] => {
+      const [start, finish] = spanOf(support, starts, finishes);
+      const from = start === NONE ? given : start;
+      const to = finish === NONE ? end : finish;
+      return from === NONE || to === NONE ? [NONE, NONE] : [from, Math.max(from, to)];
+    };
+    const [early, earlyEnd] = place(s.earlyStart, s.earlyFinish);
+    s.earlyStart[i] = s.lateStart[i] = early;
+    s.earlyFinish[i] = s.lateFinish[i] = earlyEnd;
     s.atFinish[i] = 1;
-    const known = start !== NONE && finish !== NONE;
-    s.earlyStart[i] = s.lateStart[i] = known ? start : NONE;
-    s.earlyFinish[i] = s.lateFinish[i] = known ? Math.max(start, finish) : NONE;
+    const stated = plan.source === 'given' && given !== NONE && end !== NONE;
+    const [start, finish] = stated
+      ? [given, end]
+      : plan.source === 'given'
+        ? place(s.start, s.finish)
+        : [early, earlyEnd];
+    s.start[i] = start;
+    s.finish[i] = finish;
   }
-  return open;
 }

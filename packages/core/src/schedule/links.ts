@@ -3,6 +3,7 @@ import type { Finding } from '../findings/finding';
 import type { Outline } from '../outline/outline';
 import type { Link, Plan } from '../plan/schema';
 import { MINUTES_PER_DAY } from '../time/civil';
+import type { LinkArrays } from './model';
 
 export const FS = 0;
 export const SS = 1;
@@ -41,19 +42,6 @@ export function findLinkEnds(plan: Plan, outline: Outline): LinkEnds {
 export interface CalendarPositions {
   own: number;
   of: Uint16Array;
-}
-
-/** Links that have two nodes as ends, in arrays. */
-export interface LinkArrays {
-  linkCount: number;
-  linkFrom: Int32Array;
-  linkTo: Int32Array;
-  linkType: Uint8Array;
-  linkLag: Int32Array;
-  /** Position in `times`, or ELAPSED. */
-  linkCalendar: Int16Array;
-  /** Position in `plan.links` of each link of the network (several where a summary was read as its content). */
-  linkOf: Int32Array;
 }
 
 interface LinkInput {

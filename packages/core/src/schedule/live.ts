@@ -2,10 +2,11 @@ import type { Finding } from '../findings/finding';
 import type { Activity, Plan } from '../plan/schema';
 import { floatNode, floatPass } from './float';
 import { FF, FS } from './links';
-import { FOLLOWED_FIELDS, readNode } from './network';
-import { NONE } from './slots';
+import type { Schedule } from './model';
+import { defaultStart, FOLLOWED_FIELDS, readNode, startKnown } from './network';
+import { NONE, startSlot } from './slots';
 import { backwardNode, backwardPass, forwardNode } from './passes';
-import { findingsOf, type Schedule, schedulePlan, takeChanges } from './schedule';
+import { findingsOf, schedulePlan, takeChanges } from './schedule';
 
 /**
  * A schedule that follows edits: after a change of one activity only what is affected is computed again, with the
@@ -74,11 +75,10 @@ export class LiveSchedule {
       if (before[key] !== after[key] && !FOLLOWED_FIELDS.has(key)) return false;
     }
     if (before.duration === null || after.duration === null) return false;
-    // A given date that is completed from the duration moves with it.
-    const dates = [after.actualStart ?? after.start, after.actualFinish ?? after.finish].filter(
-      (d) => d !== null,
-    ).length;
-    if (dates === 1 && before.duration !== after.duration) return false;
+    // Without a start of its own or a status date, a plan may take its start from what is edited.
+    if (before.constraint !== after.constraint && this.plan.start === null && this.plan.statusDate === null) {
+      if (!startKnown(this.plan) || startSlot(defaultStart(this.plan), net.slotMinutes) !== net.planStart) return false;
+    }
     if (net.resolution === 'minute') return this.plan.inHours;
     const perDay = net.times[net.calendar[v]!]!.spec.minutesPerDay;
     return (
@@ -96,14 +96,24 @@ export class LiveSchedule {
       const type = net.linkType[adj.into[k]!]!;
       if (type === FS || type === FF) heldByFinish = true;
     }
-    readNode(net, v, this.plan.activities[net.activityOf[v]!]!, heldByFinish);
+    const was = [net.role[v], net.begun[v], net.actualStart[v], net.actualFinish[v]];
+    readNode(net, v, this.plan, heldByFinish);
+    // What a link demands, and whether it says anything, hangs on what both of its ends are.
+    const turned =
+      was[0] !== net.role[v] ||
+      was[1] !== net.begun[v] ||
+      (was[2] === NONE) !== (net.actualStart[v] === NONE) ||
+      (was[3] === NONE) !== (net.actualFinish[v] === NONE);
 
     const waiting = new BitSet(sequence.length);
     const touched = new Set<number>([v]);
     const moved: number[] = [];
     let mayEndEarlier = false;
+    const turnedPoints: number[] = turned ? [v] : [];
     let finish = dates.finish;
     waiting.add(this.rank[v]!);
+    if (turned)
+      for (let i = adj.outAt[v]!; i < adj.outAt[v + 1]!; i++) waiting.add(this.rank[net.linkTo[adj.out[i]!]!]!);
     for (let k = waiting.next(0); k >= 0; k = waiting.next(k)) {
       waiting.delete(k);
       const u = sequence[k]!;
@@ -122,6 +132,7 @@ export class LiveSchedule {
       )
         continue;
       moved.push(u);
+      if (side !== dates.atFinish[u] && u !== v) turnedPoints.push(u);
       if (end === dates.finish && dates.earlyFinish[u]! < end) mayEndEarlier = true;
       finish = Math.max(finish, dates.earlyFinish[u]!);
       for (let i = adj.outAt[u]!; i < adj.outAt[u + 1]!; i++) waiting.add(this.rank[net.linkTo[adj.out[i]!]!]!);
@@ -147,6 +158,8 @@ export class LiveSchedule {
       touched.add(u);
       waiting.add(this.rank[u]!);
     }
+    for (const u of turnedPoints)
+      for (let i = adj.intoAt[u]!; i < adj.intoAt[u + 1]!; i++) waiting.add(this.rank[net.linkFrom[adj.into[i]!]!]!);
     for (let k = waiting.previous(sequence.length - 1); k >= 0; k = waiting.previous(k)) {
       waiting.delete(k);
       const u = sequence[k]!;

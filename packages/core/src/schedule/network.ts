@@ -4,62 +4,19 @@ import type { Finding } from '../findings/finding';
 import type { Outline } from '../outline/outline';
 import type { Activity, Plan } from '../plan/schema';
 import { dayFromCivil, dayOf, MINUTES_PER_DAY } from '../time/civil';
-import {
-  type CalendarPositions,
-  ELAPSED,
-  FF,
-  FS,
-  findLinkEnds,
-  lagClock,
-  type LinkArrays,
-  type LinkEnds,
-  readLinks,
-} from './links';
+import { isComplete, statedDates } from './given';
+import { type CalendarPositions, ELAPSED, FF, FS, findLinkEnds, lagClock, type LinkEnds, readLinks } from './links';
+import type { Network } from './model';
 import { FAR, finishSlot, NONE, startSlot } from './slots';
-import { pausedSlots } from './stretches';
+import { inOrder, pausesAfter, stretchedWork } from './stretches';
+
+/** A Monday. */
+const ANYWHERE = dayFromCivil(2000, 1, 3) * MINUTES_PER_DAY;
 
 /** What a node of the network is to the passes. */
 export const WORK = 0;
 export const START_POINT = 1;
 export const FINISH_POINT = 2;
-
-/**
- * The plan as the passes need it: what can be scheduled as nodes, in arrays of whole slots, and links that
- * have two nodes as ends. Summaries are read as what they contain; levels of effort stay outside.
- */
-export interface Network extends LinkArrays {
-  resolution: Resolution;
-  /** Minutes of wall-clock time in a slot of the time axis. */
-  slotMinutes: number;
-  times: WorkingTime[];
-  /** Earliest start of what nothing else holds, as a slot. */
-  planStart: number;
-  /** Slot of the status date, or NONE. */
-  status: number;
-  retainedLogic: boolean;
-  count: number;
-  activityOf: Int32Array;
-  /** Node of an activity's position, or -1. */
-  nodeOf: Int32Array;
-  calendar: Uint16Array;
-  role: Uint8Array;
-  duration: Int32Array;
-  remaining: Int32Array;
-  actualStart: Int32Array;
-  actualFinish: Int32Array;
-  startNotBefore: Int32Array;
-  finishNotBefore: Int32Array;
-  startNotAfter: Int32Array;
-  finishNotAfter: Int32Array;
-  fixedStart: Int32Array;
-  fixedFinish: Int32Array;
-  asLate: Uint8Array;
-  /** 1 for what has an actual start or finish. */
-  begun: Uint8Array;
-  /** 1 for work with a length that has not begun and is held by links alone. */
-  plain: Uint8Array;
-  findings: Finding[];
-}
 
 /** The resolution that represents a plan exactly: days when nothing in it is finer than a day. */
 function resolutionOf(plan: Plan, ends: LinkEnds, positions: CalendarPositions): Resolution {
@@ -104,16 +61,31 @@ export const FOLLOWED_FIELDS: ReadonlySet<keyof Activity> = new Set([
   'onHold',
 ]);
 
+/** True when anything in the plan says when: its start, its status date, or a date of an activity. */
+export const startKnown = (plan: Plan): boolean =>
+  plan.start !== null ||
+  plan.statusDate !== null ||
+  plan.activities.some(
+    (a) =>
+      a.start !== null ||
+      a.finish !== null ||
+      a.actualStart !== null ||
+      a.actualFinish !== null ||
+      a.stretches.length > 0 ||
+      (a.constraint?.moment ?? null) !== null,
+  );
+
 /** The moment from which undetermined work is scheduled when the plan does not say. */
 export function defaultStart(plan: Plan): number {
   if (plan.start !== null) return plan.start;
   let earliest = FAR;
   for (const a of plan.activities) {
-    const start = a.actualStart ?? a.start ?? a.finish;
+    const start = a.actualStart ?? a.start ?? inOrder(a.stretches)[0]?.start ?? a.finish ?? a.actualFinish;
     if (start !== null && start < earliest) earliest = start;
   }
   if (earliest !== FAR) return earliest;
-  return plan.statusDate ?? dayFromCivil(2000, 1, 3) * MINUTES_PER_DAY;
+  // Where nothing says when, dates are counted from anywhere and shown nowhere (startKnown).
+  return plan.statusDate ?? plan.activities.find((a) => a.constraint?.moment)?.constraint?.moment ?? ANYWHERE;
 }
 
 function findCalendars(plan: Plan, findings: Finding[]): CalendarPositions {
@@ -177,6 +149,7 @@ export function buildNetwork(plan: Plan, outline: Outline): Network {
     count,
     activityOf: activityOf.subarray(0, count),
     nodeOf,
+    calendarOf: positions.of,
     calendar: new Uint16Array(count),
     role: new Uint8Array(count),
     duration: ints(0),
@@ -201,30 +174,33 @@ export function buildNetwork(plan: Plan, outline: Outline): Network {
   }
   for (let v = 0; v < count; v++) {
     network.calendar[v] = positions.of[network.activityOf[v]!]!;
-    readNode(network, v, plan.activities[network.activityOf[v]!]!, heldByFinish[v] === 1);
+    readNode(network, v, plan, heldByFinish[v] === 1);
   }
   return network;
 }
 
 /** Reads what the passes need of one activity; a node may be read again after its activity has changed. */
-export function readNode(net: Network, v: number, a: Activity, heldByFinish: boolean): void {
+export function readNode(net: Network, v: number, plan: Plan, heldByFinish: boolean): void {
+  const a = plan.activities[net.activityOf[v]!]!;
   const time = net.times[net.calendar[v]!]!;
   const m = net.slotMinutes;
   const duration = durationSlots(net, a, time);
   net.duration[v] = duration;
   net.role[v] = WORK;
-  // A point in time stands at the end of what leads to it; without that, at a beginning.
-  if (duration === 0) net.role[v] = a.kind !== 'startMilestone' && heldByFinish ? FINISH_POINT : START_POINT;
+  // A point in time stands at the end of what leads to it, or where its own end is bound; else at a beginning.
+  if (duration === 0)
+    net.role[v] =
+      a.kind !== 'startMilestone' && (heldByFinish || a.constraint?.kind === 'finishNotEarlier')
+        ? FINISH_POINT
+        : START_POINT;
+  net.remaining[v] = remainingSlots(net, a, time, duration);
   net.actualStart[v] = a.actualStart === null ? NONE : startSlot(a.actualStart, m);
-  net.actualFinish[v] = a.actualFinish === null ? NONE : finishSlot(a.actualFinish, m);
-  net.remaining[v] =
-    a.remaining !== null
-      ? toSlots(net, time, a.remaining)
-      : duration - Math.floor((duration * Math.round((a.percent ?? 0) * 1000)) / 100_000);
+  net.actualFinish[v] = NONE;
+  if (isComplete(a)) readHistory(net, v, plan, a, time);
   for (const bound of [net.startNotBefore, net.finishNotBefore, net.fixedStart, net.fixedFinish]) bound[v] = NONE;
   net.startNotAfter[v] = net.finishNotAfter[v] = FAR;
   net.asLate[v] = 0;
-  net.begun[v] = a.actualStart !== null || a.actualFinish !== null ? 1 : 0;
+  net.begun[v] = net.actualStart[v] !== NONE || net.actualFinish[v] !== NONE ? 1 : 0;
   const { constraint } = a;
   net.plain[v] = duration > 0 && !net.begun[v] && !constraint ? 1 : 0;
   if (!constraint) return;
@@ -261,14 +237,49 @@ export function readNode(net: Network, v: number, a: Activity, heldByFinish: boo
 const toSlots = (net: Network, time: WorkingTime, minutes: number): number =>
   net.resolution === 'day' ? Math.round(minutes / time.spec.minutesPerDay) : minutes;
 
+/**
+ * What is complete is history: it has happened on the dates that are stated of it. Without any, it is taken to have
+ * been done by the status date; without that too, nothing says when, and it stays where the links put it.
+ */
+function readHistory(net: Network, v: number, plan: Plan, a: Activity, time: WorkingTime): void {
+  const stated = statedDates(a, time, net.slotMinutes, plan.statusDate);
+  if (!stated) {
+    if (net.status !== NONE) net.actualFinish[v] = Math.max(net.status, net.planStart);
+    return;
+  }
+  const point = net.duration[v] === 0;
+  if (point) net.role[v] = stated.atFinish ? FINISH_POINT : START_POINT;
+  const finish = stated.atFinish
+    ? finishSlot(stated.finish, net.slotMinutes)
+    : startSlot(stated.finish, net.slotMinutes);
+  net.actualFinish[v] = finish;
+  if (point) net.actualStart[v] = finish;
+  else if (a.actualFinish === null) net.actualStart[v] = Math.min(finish, startSlot(stated.start, net.slotMinutes));
+}
+
+/** Slots that a begun activity still takes: what remains of its work, with the pauses that are still to come. */
+function remainingSlots(net: Network, a: Activity, time: WorkingTime, duration: number): number {
+  const paused = a.stretches.length > 1 ? pausesAfter(a, time, net.slotMinutes, workSlots(net, a, time), -1) : 0;
+  const work = duration - paused;
+  const left =
+    a.remaining !== null
+      ? toSlots(net, time, a.remaining)
+      : work - Math.floor((work * Math.round((a.percent ?? 0) * 1000)) / 100_000);
+  return paused === 0 || left === 0 ? left : left + pausesAfter(a, time, net.slotMinutes, work, work - left);
+}
+
+/** Working slots of interrupted work without its pauses. */
+const workSlots = (net: Network, a: Activity, time: WorkingTime): number =>
+  a.duration !== null ? toSlots(net, time, a.duration) : stretchedWork(a, time, net.slotMinutes);
+
 /** Duration as stated, else the working time between the given dates (at least one slot, but for milestones). */
 function durationSlots(net: Network, a: Activity, time: WorkingTime): number {
   // Interrupted work spans its pauses too.
   if (a.duration !== null)
-    return toSlots(net, time, a.duration) + (a.duration > 0 ? pausedSlots(a, time, net.slotMinutes) : 0);
+    return toSlots(net, time, a.duration) + pausesAfter(a, time, net.slotMinutes, toSlots(net, time, a.duration), -1);
   if (a.kind === 'startMilestone' || a.kind === 'finishMilestone') return 0;
-  const from = a.actualStart ?? a.start;
-  const to = a.actualFinish ?? a.finish;
+  const from = a.actualStart ?? a.start ?? inOrder(a.stretches)[0]?.start ?? null;
+  const to = a.actualFinish ?? a.finish ?? inOrder(a.stretches).at(-1)?.finish ?? null;
   if (from === null || to === null) return 0;
   return Math.max(1, time.between(startSlot(from, net.slotMinutes), finishSlot(to, net.slotMinutes)));
 }

@@ -1,13 +1,4 @@
-import { type Network } from './network';
-
-/** Links of a network, by the node they leave and by the node they reach, as compressed rows. */
-export interface Adjacency {
-  /** Links into node v are `into[intoAt[v]] … into[intoAt[v + 1] - 1]`; likewise `out`. */
-  intoAt: Int32Array;
-  into: Int32Array;
-  outAt: Int32Array;
-  out: Int32Array;
-}
+import type { Adjacency, Network, Order } from './model';
 
 export function buildAdjacency(network: Network): Adjacency {
   const { count, linkCount, linkFrom, linkTo } = network;
@@ -23,15 +14,6 @@ export function buildAdjacency(network: Network): Adjacency {
   const [intoAt, into] = rows(linkTo);
   const [outAt, out] = rows(linkFrom);
   return { intoAt, into, outAt, out };
-}
-
-export interface Order {
-  /** Nodes in an order in which every link points forward; without what is in or behind a loop. */
-  sequence: Int32Array;
-  /** The loops, each as its nodes in the order of the links. */
-  loops: number[][];
-  /** 1 for every node that is in or behind a loop. */
-  blocked: Uint8Array;
 }
 
 /** Orders the nodes (A. B. Kahn, "Topological sorting of large networks", CACM 5 (11), 1962) and finds the loops. */

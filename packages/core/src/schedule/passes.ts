@@ -1,30 +1,8 @@
-import { ELAPSED, FF, FS, SF, SS } from './links';
-import { FINISH_POINT, type Network, START_POINT } from './network';
+import { boundsFinish, demandOf, isIgnored, latestFor } from './demands';
+import { FF, FS, SF, SS } from './links';
+import type { Adjacency, Dates, Network } from './model';
+import { START_POINT, WORK } from './network';
 import { FAR, NONE } from './slots';
-import type { Adjacency } from './order';
-
-/**
- * Early and late dates of the nodes, in slots: starts are the working slot at which work begins, finishes the
- * boundary after the last one. The method is the critical path method with the four link types of the
- * precedence diagram, worked in calendars: a link holds when `shift(predecessor, lag)` is not after the
- * successor, and each date is the first (last) slot or boundary of the activity's own calendar for which all
- * of them hold.
- */
-export interface Dates {
-  earlyStart: Int32Array;
-  earlyFinish: Int32Array;
-  lateStart: Int32Array;
-  lateFinish: Int32Array;
-  /** Where the links alone would lead the finish of an activity with a fixed date; else the early finish. */
-  logicFinish: Int32Array;
-  /** 1 for a point in time that stands at the end of a day (or minute) rather than at a beginning. */
-  atFinish: Uint8Array;
-  /** Of plain work: how many working slots of its calendar lie before its early start, and before its late finish. */
-  startRank: Int32Array;
-  finishRank: Int32Array;
-  /** The last early finish of all. */
-  finish: number;
-}
 
 export function emptyDates(count: number): Dates {
   const ints = () => new Int32Array(count).fill(NONE);
@@ -39,22 +17,6 @@ export function emptyDates(count: number): Dates {
     finishRank: new Int32Array(count),
     finish: NONE,
   };
-}
-
-/** The boundary that a link's lag leads to from x. */
-function lagged(net: Network, link: number, x: number): number {
-  const lag = net.linkLag[link]!;
-  if (lag === 0) return x;
-  const clock = net.linkCalendar[link]!;
-  return clock === ELAPSED ? x + lag : net.times[clock]!.shift(x, lag);
-}
-
-/** The last x that the link's lag does not lead past `bound`. */
-export function laggedBack(net: Network, link: number, bound: number): number {
-  const lag = net.linkLag[link]!;
-  if (lag === 0) return bound;
-  const clock = net.linkCalendar[link]!;
-  return clock === ELAPSED ? bound - lag : net.times[clock]!.shiftBack(bound, lag);
 }
 
 /**
@@ -78,11 +40,13 @@ export function forwardPass(net: Network, adj: Adjacency, dates: Dates, sequence
       const link = into[k]!;
       const type = linkType[link]!;
       const u = linkFrom[link]!;
-      let t = type === FS || type === FF ? earlyFinish[u]! : earlyStart[u]!;
-      if (linkLag[link] !== 0) t = lagged(net, link, t);
       if (type === FS || type === SS) {
+        const t = linkLag[link] !== 0 ? demandOf(net, dates, link) : type === FS ? earlyFinish[u]! : earlyStart[u]!;
         if (t > byStart) byStart = t;
-      } else if (t > byFinish) byFinish = t;
+      } else {
+        const t = demandOf(net, dates, link);
+        if (t > byFinish) byFinish = t;
+      }
     }
     const time = times[calendar[v]!]!;
     const length = duration[v]!;
@@ -108,102 +72,91 @@ export function forwardNode(net: Network, { intoAt, into }: Adjacency, dates: Da
   const actualStart = net.actualStart[v]!;
   if (actualFinish !== NONE) {
     earlyFinish[v] = dates.logicFinish[v] = actualFinish;
-    earlyStart[v] =
-      actualStart !== NONE
-        ? actualStart
-        : duration > 0
-          ? Math.min(time.startOf(actualFinish, duration), actualFinish)
-          : actualFinish;
+    const worked = duration > 0 ? Math.min(time.startOf(actualFinish, duration), actualFinish) : actualFinish;
+    earlyStart[v] = actualStart !== NONE ? actualStart : worked;
     dates.atFinish[v] = net.role[v] === START_POINT ? 0 : 1;
     return;
   }
 
   let byStart = NONE;
   let byFinish = net.finishNotBefore[v]!;
-  const started = actualStart !== NONE;
-  if (!started || net.retainedLogic) {
-    for (let k = intoAt[v]!; k < intoAt[v + 1]!; k++) {
-      const link = into[k]!;
-      const u = net.linkFrom[link]!;
-      const type = net.linkType[link]!;
-      // Work that has begun waits only for predecessors that are still to finish.
-      if (started && (type === SS || type === SF || net.actualFinish[u] !== NONE)) continue;
-      const t = lagged(net, link, type === FS || type === FF ? earlyFinish[u]! : earlyStart[u]!);
-      if (type === FS || type === SS) {
-        if (t > byStart) byStart = t;
-      } else if (t > byFinish) byFinish = t;
-    }
+  for (let k = intoAt[v]!; k < intoAt[v + 1]!; k++) {
+    const link = into[k]!;
+    if (isIgnored(net, link)) continue;
+    const t = demandOf(net, dates, link);
+    if (boundsFinish(net, dates, link)) {
+      if (t > byFinish) byFinish = t;
+    } else if (t > byStart) byStart = t;
   }
+  if (actualStart !== NONE) forwardStarted(net, dates, v, byStart, byFinish);
+  else if (duration > 0) forwardWork(net, dates, v, byStart, byFinish);
+  else forwardPoint(net, dates, v, byStart, byFinish);
+}
 
-  if (started) {
-    earlyStart[v] = actualStart;
-    if (net.status === NONE) {
-      earlyFinish[v] = duration > 0 ? time.finishOf(time.firstStart(actualStart), duration) : actualStart;
-    } else {
-      const remaining = net.remaining[v]!;
-      const resume = time.firstStart(Math.max(net.status, actualStart, byStart));
-      let finish = remaining > 0 ? time.finishOf(resume, remaining) : Math.max(time.lastFinish(resume), actualStart);
-      if (byFinish !== NONE) finish = Math.max(finish, time.firstFinish(byFinish));
-      earlyFinish[v] = finish;
-    }
-    dates.logicFinish[v] = earlyFinish[v]!;
-    dates.atFinish[v] = 1;
-    return;
-  }
-
-  let demand = Math.max(net.planStart, net.startNotBefore[v]!);
-  if (net.status > demand) demand = net.status;
-  let start: number;
+/** Work in progress: its start is history, what remains resumes at the status date and waits for what is unfinished. */
+function forwardStarted(net: Network, dates: Dates, v: number, byStart: number, byFinish: number): void {
+  const time = net.times[net.calendar[v]!]!;
+  const started = net.actualStart[v]!;
   let finish: number;
-  if (duration > 0) {
-    // Working slots by their number: the first that may be worked, or the one that lets the last come late enough.
-    let first = time.rank(byStart > demand ? byStart : demand);
-    if (byFinish !== NONE) {
-      const latest = time.rank(byFinish - 1) + 1 - duration;
-      if (latest > first) first = latest;
-    }
-    start = time.select(first);
-    dates.startRank[v] = first;
-    finish = duration === 1 ? start + 1 : time.select(first + duration - 1) + 1;
-    dates.logicFinish[v] = finish;
-    if (net.fixedStart[v] !== NONE) {
-      start = time.firstStart(net.fixedStart[v]!);
-      finish = time.finishOf(start, duration);
-    } else if (net.fixedFinish[v] !== NONE) {
-      finish = time.lastFinish(net.fixedFinish[v]!);
-      start = time.startOf(finish, duration);
-    }
-    dates.atFinish[v] = 1;
+  if (net.status === NONE) {
+    finish = net.duration[v]! > 0 ? time.finishOf(time.firstStart(started), net.duration[v]!) : started;
   } else {
-    const beginning = time.firstStart(demand);
-    const bound = byStart > byFinish ? byStart : byFinish;
-    let point = beginning;
-    let atFinish = 0;
-    if (bound !== NONE) {
-      const held = net.role[v] === FINISH_POINT ? time.firstFinish(bound) : time.firstStart(bound);
-      if (net.role[v] === FINISH_POINT ? time.rank(held) >= time.rank(beginning) : held > beginning) {
-        point = held;
-        atFinish = net.role[v] === FINISH_POINT ? 1 : 0;
-      }
-    }
-    dates.logicFinish[v] = point;
-    if (net.fixedStart[v] !== NONE) {
-      point = net.fixedStart[v]!;
-      atFinish = 0;
-    } else if (net.fixedFinish[v] !== NONE) {
-      point = net.fixedFinish[v]!;
-      atFinish = 1;
-    }
-    start = finish = point;
-    dates.atFinish[v] = atFinish;
+    const remaining = net.remaining[v]!;
+    const resume = time.firstStart(Math.max(net.status, started, byStart));
+    finish = remaining > 0 ? time.finishOf(resume, remaining) : Math.max(time.lastFinish(resume), started);
+    if (byFinish !== NONE) finish = Math.max(finish, time.firstFinish(byFinish));
   }
-  earlyStart[v] = start;
-  earlyFinish[v] = finish;
+  dates.earlyStart[v] = started;
+  dates.logicFinish[v] = finish;
+  dates.earlyFinish[v] = net.fixedFinish[v] === NONE ? finish : Math.max(started, time.lastFinish(net.fixedFinish[v]!));
+  dates.atFinish[v] = 1;
+}
+
+/** Work with a length that has not begun: the first slot that may be worked, or the one that lets the last come late enough. */
+function forwardWork(net: Network, dates: Dates, v: number, byStart: number, byFinish: number): void {
+  const time = net.times[net.calendar[v]!]!;
+  const duration = net.duration[v]!;
+  let first = time.rank(Math.max(net.planStart, net.startNotBefore[v]!, net.status, byStart));
+  if (byFinish !== NONE) first = Math.max(first, time.rank(byFinish - 1) + 1 - duration);
+  let start = time.select(first);
+  let finish = duration === 1 ? start + 1 : time.select(first + duration - 1) + 1;
+  dates.startRank[v] = first;
+  dates.logicFinish[v] = finish;
+  if (net.fixedStart[v] !== NONE) {
+    start = time.firstStart(net.fixedStart[v]!);
+    finish = time.finishOf(start, duration);
+  } else if (net.fixedFinish[v] !== NONE) {
+    finish = time.lastFinish(net.fixedFinish[v]!);
+    start = time.startOf(finish, duration);
+  }
+  dates.earlyStart[v] = start;
+  dates.earlyFinish[v] = finish;
+  dates.atFinish[v] = 1;
+}
+
+/** A point in time: at the end of what leads to it, where that is not before what bounds its beginning. */
+function forwardPoint(net: Network, dates: Dates, v: number, byStart: number, byFinish: number): void {
+  const time = net.times[net.calendar[v]!]!;
+  const beginning = time.firstStart(Math.max(net.planStart, net.startNotBefore[v]!, net.status, byStart));
+  let point = beginning;
+  let atFinish = 0;
+  if (byFinish !== NONE) {
+    const reached = time.rank(byFinish);
+    const least = byStart === NONE ? time.rank(beginning) : Math.max(time.rank(beginning), time.rank(byStart) + 1);
+    // What ends in a break of this calendar is followed by the next beginning.
+    if (time.lastFinish(byFinish) !== byFinish) point = Math.max(beginning, time.firstStart(byFinish));
+    else if (reached >= least) [point, atFinish] = [byFinish, 1];
+  }
+  dates.logicFinish[v] = point;
+  if (net.fixedStart[v] !== NONE) [point, atFinish] = [net.fixedStart[v]!, 0];
+  else if (net.fixedFinish[v] !== NONE) [point, atFinish] = [net.fixedFinish[v]!, 1];
+  dates.earlyStart[v] = dates.earlyFinish[v] = point;
+  dates.atFinish[v] = atFinish;
 }
 
 /** Late dates of all nodes, each before its successors; as {@link backwardNode} gives them. */
 export function backwardPass(net: Network, adj: Adjacency, dates: Dates, sequence: Int32Array, skip: Uint8Array): void {
-  const { plain, begun, calendar, times, duration, linkTo, linkType, linkLag } = net;
+  const { plain, begun, role, calendar, times, duration, linkTo, linkType, linkLag } = net;
   const { outAt, out } = adj;
   const { lateStart, lateFinish, finishRank } = dates;
   for (let n = sequence.length - 1; n >= 0; n--) {
@@ -216,8 +169,12 @@ export function backwardPass(net: Network, adj: Adjacency, dates: Dates, sequenc
       const w = linkTo[link]!;
       if (begun[w] !== 0 || skip[w] !== 0) short = false;
       const type = linkType[link]!;
-      let x = type === FS || type === SS ? lateStart[w]! : lateFinish[w]!;
-      if (linkLag[link] !== 0) x = laggedBack(net, link, x);
+      const x =
+        linkLag[link] === 0 && type !== SF && role[w] === WORK
+          ? type === FF
+            ? lateFinish[w]!
+            : lateStart[w]!
+          : latestFor(net, dates, link, lateStart[w]!, lateFinish[w]!);
       if (type === FS || type === FF) {
         if (x < byFinish) byFinish = x;
       } else if (x < byStart) byStart = x;
@@ -255,11 +212,9 @@ export function backwardNode(net: Network, { outAt, out }: Adjacency, dates: Dat
   for (let k = outAt[v]!; k < outAt[v + 1]!; k++) {
     const link = out[k]!;
     const w = net.linkTo[link]!;
-    if (skip[w] || net.actualFinish[w] !== NONE) continue;
+    if (skip[w] || isIgnored(net, link)) continue;
     const type = net.linkType[link]!;
-    const successorStarted = net.actualStart[w] !== NONE;
-    if (successorStarted && (!net.retainedLogic || type === SS || type === SF)) continue;
-    const x = laggedBack(net, link, type === FS || type === SS ? lateStart[w]! : lateFinish[w]!);
+    const x = latestFor(net, dates, link, lateStart[w]!, lateFinish[w]!);
     if (type === FS || type === FF) {
       if (x < byFinish) byFinish = x;
     } else if (x < byStart) byStart = x;

@@ -1,7 +1,8 @@
 import type { Plan } from '../plan/schema';
 import { NONE } from './slots';
-import { laggedBack } from './passes';
-import type { Schedule } from './schedule';
+import { latestFor } from './demands';
+import { SF, SS } from './links';
+import type { Schedule } from './model';
 
 /** Positions in `plan.links` of the links without slack: what each activity waits for. */
 export function drivingLinks(s: Schedule): number[] {
@@ -70,9 +71,8 @@ export function neededBy(plan: Plan, s: Schedule, position: number): NeededBy[] 
     const u = net.linkFrom[link]!;
     const type = net.linkType[link]!;
     const time = net.times[net.calendar[u]!]!;
-    const byStart = type === 0 || type === 1;
-    const x = laggedBack(net, link, byStart ? dates.earlyStart[v]! : dates.earlyFinish[v]!);
-    const ofStart = type === 1 || type === 3;
+    const x = latestFor(net, dates, link, dates.earlyStart[v]!, dates.earlyFinish[v]!);
+    const ofStart = type === SS || type === SF;
     const slot = ofStart ? time.lastStart(x) : time.lastFinish(x);
     list.push({ position: net.activityOf[u]!, moment: slot * net.slotMinutes, ofStart });
   }

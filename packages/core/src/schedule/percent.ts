@@ -1,5 +1,5 @@
 import type { PercentMeasure, Plan } from '../plan/schema';
-import type { Schedule } from './schedule';
+import type { Schedule } from './model';
 import { NONE } from './slots';
 import { type ActivityTime, activityTime } from './workingDays';
 

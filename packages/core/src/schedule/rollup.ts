@@ -1,5 +1,5 @@
 import { NONE } from './slots';
-import type { Schedule } from './schedule';
+import type { Schedule } from './model';
 
 /** The pairs of dates that summaries roll up. */
 export const datePairs = (s: Schedule): [start: Int32Array, finish: Int32Array][] => [

@@ -2,50 +2,22 @@ import type { Finding } from '../findings/finding';
 import { buildOutline, type Outline } from '../outline/outline';
 import type { Plan } from '../plan/schema';
 import { isoDate, LAST_DAY, startOfDay } from '../time/civil';
-import { type Floats, floatPass, placeAsLate } from './float';
-import { type GivenDates, readGivenDates } from './given';
-import { findSupport, placeSupport, type Support } from './levelOfEffort';
-import { buildNetwork, type Network } from './network';
+import { floatPass, placeAsLate } from './float';
+import { isComplete, readGivenDates, takeGiven } from './given';
+import { findSupport, isOpen, placeSupport } from './levelOfEffort';
+import type { Adjacency, Dates, Floats, Network, Order, Schedule } from './model';
+import { buildNetwork, startKnown } from './network';
 import { NONE } from './slots';
-import { type Adjacency, buildAdjacency, type Order, orderNodes } from './order';
-import { backwardPass, type Dates, emptyDates, forwardPass } from './passes';
+import { buildAdjacency, orderNodes } from './order';
+import { backwardPass, emptyDates, forwardPass } from './passes';
 import { datePairs, rollUpDates, rollUpInto } from './rollup';
-
-/**
- * What was computed for a plan, in arrays over the positions of `plan.activities`. Moments are minutes since
- * 1970; floats are working minutes of the activity's own calendar; NONE where a value is not defined.
- */
-export interface Schedule {
-  outline: Outline;
-  network: Network;
-  adjacency: Adjacency;
-  order: Order;
-  nodeDates: Dates;
-  floats: Floats;
-  support: Support[];
-  /** The dates that exhibits show: as given or computed, as the plan says; summaries are rolled up. */
-  start: Int32Array;
-  finish: Int32Array;
-  given: GivenDates;
-  earlyStart: Int32Array;
-  earlyFinish: Int32Array;
-  lateStart: Int32Array;
-  lateFinish: Int32Array;
-  totalFloat: Int32Array;
-  freeFloat: Int32Array;
-  critical: Uint8Array;
-  /** 1 for a point in time that stands at the end of its day. */
-  atFinish: Uint8Array;
-  /** The last computed finish of the plan, or NONE. */
-  planFinish: number;
-  findings: Finding[];
-}
+import { stretchedWork } from './stretches';
 
 /**
  * Computes a plan.
  *
  *   plan → outline → network → order → forward → backward → as late as possible → float
- *        → level of effort → given dates → rollups
+ *        → given dates → level of effort → rollups
  *
  * Broken data gives findings; everything that can be computed is.
  */
@@ -106,9 +78,10 @@ function collect(
     findings: [],
   };
   for (let v = 0; v < network.count; v++) if (!order.blocked[v]) takeDates(plan, schedule, v);
-  placeSupport(schedule);
   for (let i = 0; i < n; i++) chooseDates(plan, schedule, i);
+  placeSupport(plan, schedule);
   rollUpDates(schedule);
+  if (!startKnown(plan)) forgetDates(schedule);
   schedule.findings = findingsOf(plan, schedule);
   return schedule;
 }
@@ -133,13 +106,21 @@ function takeDates(plan: Plan, s: Schedule, v: number): void {
   s.critical[i] = known && s.totalFloat[i]! <= plan.criticalFloat ? 1 : 0;
 }
 
-/** Shown dates: given ones where the plan trusts its source and has them, computed ones otherwise. */
+/**
+ * Shown dates. A plan that trusts its source shows what the source states and nothing else: what has no dates there
+ * has none. A computed plan shows what was computed, and stated dates where nothing could be.
+ */
 function chooseDates(plan: Plan, s: Schedule, i: number): void {
-  const given = s.given.start[i] !== NONE;
-  const useGiven = given && (plan.source === 'given' || s.earlyStart[i] === NONE);
+  const useGiven = plan.source === 'given' || s.earlyStart[i] === NONE;
   s.start[i] = useGiven ? s.given.start[i]! : s.earlyStart[i]!;
   s.finish[i] = useGiven ? s.given.finish[i]! : s.earlyFinish[i]!;
-  if (useGiven) s.atFinish[i] = s.given.atFinish[i]!;
+  if (useGiven && s.given.start[i] !== NONE) s.atFinish[i] = s.given.atFinish[i]!;
+}
+
+/** Without any date there is nothing to count from: lengths and floats hold, dates do not. */
+function forgetDates(s: Schedule): void {
+  for (const dates of [s.start, s.finish, s.earlyStart, s.earlyFinish, s.lateStart, s.lateFinish]) dates.fill(NONE);
+  s.planFinish = NONE;
 }
 
 /**
@@ -152,19 +133,19 @@ export function takeChanges(plan: Plan, s: Schedule, nodes: Iterable<number>): v
     for (let p = s.outline.parent[i]!; p !== -1 && !above.has(p); p = s.outline.parent[p]!) above.add(p);
   };
   for (const v of nodes) {
+    const i = s.network.activityOf[v]!;
+    takeGiven(plan, s.outline, s.network, s.given, i);
     takeDates(plan, s, v);
-    chooseDates(plan, s, s.network.activityOf[v]!);
-    note(s.network.activityOf[v]!);
+    chooseDates(plan, s, i);
+    note(i);
   }
-  placeSupport(s);
-  for (const { position } of s.support) {
-    chooseDates(plan, s, position);
-    note(position);
-  }
+  placeSupport(plan, s);
+  for (const { position } of s.support) note(position);
   const pairs = datePairs(s);
   // Deepest groups first, since each rolls up what is directly below it.
   for (const p of [...above].sort((a, b) => s.outline.level[b]! - s.outline.level[a]!)) rollUpInto(s, pairs, p);
   s.planFinish = finishOf(s.network, s.nodeDates);
+  if (!startKnown(plan)) forgetDates(s);
 }
 
 /** All that the schedule has to say about the data. */
@@ -182,21 +163,38 @@ export function findingsOf(plan: Plan, s: Schedule): Finding[] {
     if (dates.logicFinish[v]! > dates.earlyFinish[v]!) findings.push(...fixedConflict(s, v, ref(i)));
   }
   if (beyond.length > 0) findings.push({ code: 'beyondCalendar', severity: 'error', refs: beyond });
-  const open = s.support.filter(
-    ({ position: i, anchors }) =>
-      !(['start', 'finish'] as const).every((side) =>
-        anchors.some((a) => a.side === side && s.earlyStart[a.other] !== NONE),
-      ) || s.earlyStart[i] === NONE,
-  );
+  const open = s.support.filter((x) => isOpen(x, s));
   if (open.length > 0)
     findings.push({ code: 'levelOfEffortOpen', severity: 'warning', refs: open.map((x) => ref(x.position)) });
+  findings.push(...statedFindings(plan, s));
   const without = plan.activities.filter(
     (_, i) => s.start[i] === NONE && (outline.children[i]!.length === 0 || !outline.isSummary[i]),
   );
-  if (without.length > 0) findings.push({ code: 'noDates', severity: 'warning', refs: without.map((a) => a.ref) });
+  if (!startKnown(plan)) findings.push({ code: 'noStart', severity: 'error', refs: [] });
+  else if (without.length > 0) findings.push({ code: 'noDates', severity: 'warning', refs: without.map((a) => a.ref) });
   const reversed = plan.activities.filter((_, i) => s.start[i] !== NONE && s.finish[i]! < s.start[i]!);
   if (reversed.length > 0)
     findings.push({ code: 'finishBeforeStart', severity: 'error', refs: reversed.map((a) => a.ref) });
+  return findings;
+}
+
+/** What the source states that does not go together. */
+function statedFindings(plan: Plan, s: Schedule): Finding[] {
+  const assumed: string[] = [];
+  const unequal: string[] = [];
+  const { network: net, outline } = s;
+  plan.activities.forEach((a, i) => {
+    if (outline.isSummary[i]) return;
+    if (isComplete(a) && a.actualFinish === null && a.actualStart === null) assumed.push(a.ref);
+    else if (isComplete(a) && a.actualFinish === null && net.duration[net.nodeOf[i]!]! > 0) assumed.push(a.ref);
+    if (a.stretches.length === 0 || a.duration === null) return;
+    const time = net.times[net.calendarOf[i]!]!;
+    const minutes = net.resolution === 'day' ? time.spec.minutesPerDay : 1;
+    if (stretchedWork(a, time, net.slotMinutes) * minutes !== a.duration) unequal.push(a.ref);
+  });
+  const findings: Finding[] = [];
+  if (assumed.length > 0) findings.push({ code: 'completeWithoutDates', severity: 'warning', refs: assumed });
+  if (unequal.length > 0) findings.push({ code: 'stretchesAgainstDuration', severity: 'warning', refs: unequal });
   return findings;
 }
 

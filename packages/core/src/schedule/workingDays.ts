@@ -1,6 +1,6 @@
 import type { WorkingTime } from '../calendar/workingTime';
 import type { Plan } from '../plan/schema';
-import type { Schedule } from './schedule';
+import type { Schedule } from './model';
 import { NONE } from './slots';
 
 /** Working time of a plan's activities, for whoever compares and spreads moments. */
