@@ -121,12 +121,12 @@ function gates(b: PlanBuilder): void {
     b.add('G60', 'Half the wall units set', 0, { codes: gate, after: 'W203, W206' });
     b.add('G70', 'Wall closed', 0, { codes: gate, after: 'W400' });
     b.add('G80', 'Promenade open', 0, { codes: gate, after: 'P500, P510' });
-    b.add('G90', 'Station opens', 0, { codes: gate, after: 'L270, G70' });
+    b.add('G90', 'Station opens', 0, { codes: gate, after: 'L270' });
     b.add('PAY1', 'Payment 1: mobilisation', 0, { codes: gate, after: 'T110', cost: 1_200_000 });
     b.add('PAY2', 'Payment 2: toe', 0, { codes: gate, after: 'G50', cost: 2_600_000 });
     b.add('PAY3', 'Payment 3: half the wall', 0, { codes: gate, after: 'G60', cost: 3_400_000 });
-    b.add('PAY4', 'Payment 4: wall closed', 0, { codes: gate, after: 'G70', cost: 2_900_000 });
-    b.add('PAY5', 'Payment 5: station', 0, { codes: gate, after: 'G90', cost: 1_800_000 });
+    b.add('PAY4', 'Payment 4: station', 0, { codes: gate, after: 'G90', cost: 1_800_000 });
+    b.add('PAY5', 'Payment 5: wall closed', 0, { codes: gate, after: 'G70', cost: 2_900_000 });
   });
 }
 
@@ -191,7 +191,7 @@ function supply(b: PlanBuilder): void {
       b.add('Y300', 'Armour stone contract', 20, { codes: stone, after: 'D220 FF' });
       b.add('Y310', 'Quarry production, first lot', 40, { codes: stone, after: 'Y300' });
       b.add('Y320', 'Sea delivery, first lot', 15, { codes: stone, calendar: 'site', after: 'Y310' });
-      b.add('Y330', 'Quarry production, second lot', 60, { codes: stone, after: 'Y310' });
+      b.add('Y330', 'Quarry production, second lot', 60, { codes: stone, after: 'Y310', notEarlier: '2026-12-01' });
       b.add('Y340', 'Sea delivery, second lot', 20, {
         codes: stone,
         calendar: 'site',
@@ -244,7 +244,7 @@ function beach(b: PlanBuilder): void {
         });
       }
     });
-    b.group('T4', 'Rock armour', marine('Whole line'), () => {
+    b.group('T4', 'Rock armour, lower layer', marine('Whole line'), () => {
       b.add('T400', 'Rock armour, north, lower layer', 22, {
         codes: marine('North beach'),
         ...BEACH,
@@ -259,9 +259,13 @@ function beach(b: PlanBuilder): void {
         from: 1300,
         to: 2600,
       });
+    });
+    // The upper layer waits for the wall behind it, and then for the terns.
+    b.group('T6', 'Rock armour, upper layer', marine('Whole line'), () => {
       b.add('T420', 'Rock armour, north, upper layer', 18, {
         codes: marine('North beach'),
         ...BEACH,
+        notEarlier: '2027-08-02',
         after: 'T400, W201, Y340',
         from: 0,
         to: 1300,
@@ -269,6 +273,7 @@ function beach(b: PlanBuilder): void {
       b.add('T430', 'Rock armour, south, upper layer', 18, {
         codes: marine('South beach'),
         ...BEACH,
+        notEarlier: '2027-08-02',
         after: 'T410, W207, Y340',
         from: 1300,
         to: 2400,
@@ -411,7 +416,7 @@ function station(b: PlanBuilder): void {
       b.add('L200', 'Power, heating and water', 45, { codes: plant, after: 'L170' });
     });
     b.group('L4', 'Plant and winch', plant, () => {
-      b.add('L210', 'Winch fabrication', 90, { codes: plant, after: 'D250', cost: 350_000 });
+      b.add('L210', 'Winch fabrication', 90, { codes: plant, after: 'D250', notEarlier: '2026-07-06', cost: 350_000 });
       b.add('L220', 'Install winch and cradle', 25, { codes: plant, after: 'L210, L130, L170' });
       b.add('L230', 'Slip rails and keelway', 20, { codes: plant, after: 'L130' });
       b.add('L240', 'Fuel and fire systems', 30, { codes: plant, after: 'L200 SS+20' });

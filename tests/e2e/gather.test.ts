@@ -2,8 +2,8 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { createExhibit, createPlan, createWorkspace, openStore, type Store } from '@clembo/store';
-import { TimelineBrief } from '@clembo/scene';
+import { type Access, createExhibit, createPlan, createWorkspace, openStore, type Store } from '@clembo/store';
+import { EXHIBITS } from '@clembo/scene';
 import type { Browser, ElementHandle, Page } from 'puppeteer-core';
 import writeXlsx from 'write-excel-file/node';
 import { demoPlans } from '../../demo/index';
@@ -104,6 +104,8 @@ describe('the column map is corrected in place', () => {
     const page = await openPage(browser, address);
     await upload(page, file('first.csv', table('Sandbags')));
     await pick(page, 'Meaning of Was ist zu tun', 'Name');
+    await pick(page, 'Meaning of Von', 'Start');
+    await pick(page, 'Meaning of Bis', 'Finish');
     await pick(page, 'Meaning of Truppe', 'leave out');
     await outcome(page, '1 activity');
     await toLedger(page);
@@ -217,16 +219,24 @@ describe('what belongs to another workspace is not there', () => {
   beforeAll(async () => {
     store = openStore(process.env.DATABASE_URL!);
     const workspace = await createWorkspace(store, 'Somebody else');
-    const plan = await createPlan(store, workspace, { ...demoPlans()[1]!.current, name: 'Not yours' }, 'First');
-    const brief = TimelineBrief.parse({ kind: 'timeline' });
-    const exhibit = await createExhibit(store, workspace, plan, 'Not yours either', brief);
+    const access: Access = { workspace, person: null, role: 'owner' };
+    const plan = await createPlan(store, access, { ...demoPlans()[1]!.current, name: 'Not yours' }, 'First');
+    const brief = EXHIBITS.timeline.defaults();
+    const exhibit = await createExhibit(store, access, plan, 'Not yours either', brief);
     theirs = { plan, exhibit: exhibit! };
   });
   afterAll(() => store.pool.end());
 
   test.each<[string, (ids: typeof theirs) => [string, string, unknown?]]>([
     ['its data', ({ plan }) => ['GET', `/api/plans/${plan}`]],
-    ['its name', ({ plan }) => ['PATCH', `/api/plans/${plan}`, { name: 'Mine' }]],
+    [
+      'its name',
+      ({ plan }) => [
+        'PATCH',
+        `/api/plans/${plan}`,
+        { version: 1, command: { do: 'setPlan', settings: { name: 'Mine' } } },
+      ],
+    ],
     ['the plan', ({ plan }) => ['DELETE', `/api/plans/${plan}`]],
     [
       'a new exhibit',
@@ -249,4 +259,89 @@ describe('what belongs to another workspace is not there', () => {
   test('and it is not in the list', async () => {
     expect(await (await fetch(address)).text()).not.toContain('Not yours');
   });
+});
+
+describe('what has no dates', () => {
+  test('lengths and links are computed from a start that the person says', async () => {
+    const page = await openPage(browser, address);
+    await upload(page, file('Jetty.csv', 'ID,Task,Days,Predecessors\nJ1,Survey,5,\nJ2,Piles,10,J1\n'));
+    const make = await byName(page, 'button', 'Make the plan');
+    expect(await make.evaluate((e) => (e as HTMLButtonElement).disabled)).toBe(true);
+    await (await page.waitForSelector('input[aria-label="Start of the plan"]'))!.type('03022026');
+    await page.waitForFunction(
+      () => ![...document.querySelectorAll('button')].find((b) => b.textContent === 'Make the plan')!.disabled,
+    );
+    await toLedger(page);
+    const [first, second] = await rows(page);
+    expect([first![2], second![2], second![3]]).toEqual(['2 Mar 26', '9 Mar 26', '20 Mar 26']);
+    await page.close();
+  });
+
+  test('a table without dates, lengths and links makes no page, and says why', async () => {
+    const page = await openPage(browser, address);
+    await upload(page, file('List.csv', 'ID,Task,Owner\nA,Survey,One\nB,Piles,Two\n'));
+    await page.waitForSelector('::-p-text(there is nothing to draw)');
+    const make = await byName(page, 'button', 'Make the plan');
+    expect(await make.evaluate((e) => (e as HTMLButtonElement).disabled)).toBe(true);
+    await page.close();
+  });
+
+  test('in a plan with dates it is undated: beside the page, in the foot, in the ledger, which offers to compute', async () => {
+    const page = await openPage(browser, address);
+    await upload(
+      page,
+      file(
+        'Slip.csv',
+        'ID,Task,Start,Finish,Days,Predecessors\nS1,Survey,2026-03-02,2026-03-06,5,\nS2,Rails,,,10,S1\n',
+      ),
+    );
+    await (await byName(page, 'button', 'Make the plan')).click();
+    await page.waitForFunction(() => /\/plans\/.*\/show$/.test(location.pathname), { timeout: 20_000 });
+    await page.waitForSelector('main li a');
+    await page.click('main li a');
+    await pageShown(page);
+    await waitForText(page, '1 of 2 activities shown · not shown: 1 without dates');
+    await waitForText(page, 'Rails', false);
+    await page.click('[data-testid="undated"]');
+    await (await byName(page, 'button', 'Rails S2')).click();
+    await page.waitForFunction(() => document.querySelector('aside h2')?.textContent === 'Rails');
+    expect(await page.$eval('aside', (e) => e.textContent)).toContain('Slip.csv, row 3');
+
+    await page.goto(page.url().replace(/show\/.*$/, 'structure'), { waitUntil: 'networkidle0' });
+    await page.waitForSelector('[data-testid="dates-offer"]');
+    expect((await rows(page)).find((r) => r[0] === 'S2')!.slice(2, 4)).toEqual(['', '']);
+    await (await byName(page, 'button', 'Compute all dates from lengths and links')).click();
+    await page.waitForFunction(
+      () => [...document.querySelectorAll('[role="cell"]')].some((c) => c.textContent === '20 Mar 26'),
+      { timeout: 20_000 },
+    );
+    await (await byName(page, 'button', 'Undo')).click();
+    await page.waitForFunction(
+      () => ![...document.querySelectorAll('[role="cell"]')].some((c) => c.textContent === '20 Mar 26'),
+      { timeout: 20_000 },
+    );
+    await page.close();
+  });
+});
+
+test('a change that was made on an older state is refused, and says so', async () => {
+  const page = await openPage(browser, address);
+  const id = await page.$eval('main li a', (a) => /plans\/([^/]+)/.exec((a as HTMLAnchorElement).href)![1]!);
+  const change = (version: number, name: string) =>
+    fetch(`${address}/api/plans/${id}`, {
+      method: 'PATCH',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ version, command: { do: 'setPlan', settings: { name } } }),
+    });
+  const { version, plan } = (await (await fetch(`${address}/api/plans/${id}`)).json()) as {
+    version: number;
+    plan: { name: string };
+  };
+  expect((await change(version, 'For now')).status).toBe(200);
+  const refused = await change(version, 'Too late');
+  expect(refused.status).toBe(409);
+  expect(((await refused.json()) as { error: string }).error).toContain('has been changed since you opened it');
+  expect((await change(version + 1, plan.name)).status).toBe(200);
+  expect((await change(version + 2, '')).status).toBe(400);
+  await page.close();
 });

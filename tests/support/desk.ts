@@ -37,6 +37,22 @@ export async function changePart(page: Page, part: string, option: string): Prom
   await choose(page, option);
 }
 
+/** Makes just these options of a part of the brief chosen. */
+export async function changeMany(page: Page, part: string, wanted: string[]): Promise<void> {
+  await listClosed(page);
+  await page.click(`[data-brief-part="${part}"]`);
+  await page.waitForSelector('[role="option"]');
+  for (const option of await page.$$('[role="option"]')) {
+    const [text, chosen] = await option.evaluate((e) => [e.textContent!.trim(), e.ariaSelected === 'true'] as const);
+    if (wanted.includes(text) !== chosen) await option.click();
+  }
+  await page.keyboard.press('Escape');
+}
+
+/** Waits until the strip below the page says what is shown in words that hold these. */
+export const waitForShown = (page: Page, words: string) =>
+  page.waitForFunction((w) => document.querySelector('[data-testid="shown"]')?.textContent?.includes(w), {}, words);
+
 /** Waits until the list that was open before is gone: while it closes it takes the next click. */
 export const listClosed = (page: Page) =>
   page.waitForFunction(() => document.querySelector('[role="option"]') === null, { timeout: 30_000 });
@@ -70,10 +86,13 @@ export async function upload(page: Page, path: string): Promise<void> {
 export const pageText = (page: Page): Promise<string> =>
   page.$eval('[data-testid="page"]', (e) => [...e.querySelectorAll('text')].map((t) => t.textContent).join('\n'));
 
-/** Waits until the composed page holds a text, or no longer does. */
+/** Waits until the composed page holds a text (with dates behind it or without), or no longer does. */
 export const waitForText = (page: Page, text: string, there = true) =>
   page.waitForFunction(
-    (t, want) => [...document.querySelectorAll('[data-testid="page"] text')].some((e) => e.textContent === t) === want,
+    (t, want) =>
+      [...document.querySelectorAll('[data-testid="page"] text')].some(
+        (e) => e.textContent === t || e.textContent?.startsWith(`${t} `),
+      ) === want,
     { timeout: 30_000 },
     text,
     there,

@@ -6,8 +6,9 @@ import { loadPlan } from './load';
 const HELP = `clembo: pages from schedule data, on the command line
 
   clembo schedule FILE [--json]          dates and float of every activity, as CSV or JSON
-  clembo compose FILE [--brief BRIEF.json] --out PAGE.(svg|pdf|png)
-                                         a page; without a brief, one that suits the plan
+  clembo compose FILE [--brief BRIEF.json] [--baseline OLD] [--date DATE] --out PAGE.(svg|pdf|png)
+                                         a page; without a brief, one that suits the plan;
+                                         --baseline: what was promised; --date: of a PDF
   clembo brief --kind timeline           a default brief to change
   clembo check FILE [--baseline OLD] [--json]
                                          findings on the data, and the 14-point assessment
@@ -50,6 +51,7 @@ const OPTIONS = {
   retained: { type: 'boolean' },
   override: { type: 'boolean' },
   baseline: { type: 'string' },
+  date: { type: 'string' },
   buffer: { type: 'string' },
   distance: { type: 'string' },
   holidays: { type: 'string' },
@@ -91,11 +93,13 @@ async function run(argv: string[]): Promise<string> {
     case 'schedule':
       return (await import('./commands/schedule')).scheduleCommand(await load(), asJson);
     case 'compose':
-      return (await import('./commands/compose')).composeCommand(await load(), values.brief, values.out);
+      return (await import('./commands/compose')).composeCommand(
+        await load(),
+        values.baseline === undefined ? null : await loadPlan(values.baseline, values),
+        values,
+      );
     case 'brief':
-      if (values.kind !== undefined && values.kind !== 'timeline')
-        throw new UsageError(`--kind takes timeline, not “${values.kind}”.`);
-      return `${JSON.stringify((await import('@clembo/scene')).defaultTimelineBrief(), null, 2)}\n`;
+      return defaultBrief(values.kind ?? 'timeline');
     case 'check':
       return (await import('./commands/check')).checkCommand(
         await load(),
@@ -111,4 +115,12 @@ async function run(argv: string[]): Promise<string> {
     default:
       throw new UsageError(`there is no command “${command}”. \`clembo --help\` lists them.`);
   }
+}
+
+/** The default brief of a kind of exhibit, as JSON to change. */
+async function defaultBrief(kind: string): Promise<string> {
+  const { EXHIBITS } = await import('@clembo/scene');
+  if (!Object.hasOwn(EXHIBITS, kind))
+    throw new UsageError(`--kind takes ${Object.keys(EXHIBITS).join(' or ')}, not “${kind}”.`);
+  return `${JSON.stringify(EXHIBITS[kind as keyof typeof EXHIBITS].defaults(), null, 2)}\n`;
 }

@@ -269,9 +269,33 @@ describe('clembo compose and brief', () => {
       '--start',
       '2025-01-06',
     );
-    expect(result).toMatchObject({ code: 0, out: `${out}: 4 of 4 activities, smallest type 7 pt\n` });
+    expect(result).toMatchObject({ code: 0, out: `${out}: 4 of 4 activities shown\n  smallest type 11 pt\n` });
     const svg = readFileSync(out, 'utf8');
-    for (const text of ['Dug by spring', 'Dig', '17 Jan', 'Done', '24 Jan']) expect(svg).toContain(`>${text}</text>`);
+    for (const text of ['>Dug by spring</text>', '>Dig<', '17 Jan', '>Done<', '24 Jan']) expect(svg).toContain(text);
+  });
+
+  test('what was promised, what has no dates, and what would make a page fit, are said', async () => {
+    const rows = Array.from({ length: 300 }, (_, i) => `R${i},Section number ${i},2026-03-0${1 + (i % 9)},2026-04-01`);
+    const plan = file('crowd.csv', `ID,Name,Start,Finish\n${rows.join('\n')}\nX,Permits,,\n`);
+    const out = join(folder, 'crowd.svg');
+    const brief = file('crowd.json', JSON.stringify({ kind: 'timeline', rows: 'each' }));
+    const { out: said } = await clembo('compose', plan, '--brief', brief, '--out', out);
+    expect(said).toContain('300 of 301 activities shown · not shown: 1 without dates');
+    expect(said).toContain('too much to be read on this page');
+    expect(said).toContain('fit advice: pack the rows, or use A3 landscape');
+
+    const old = file('old.csv', 'ID,Name,Start,Finish\nA,Dig,2026-03-02,2026-03-06\n');
+    const now = file('now.csv', 'ID,Name,Start,Finish\nA,Dig,2026-03-02,2026-03-10\n');
+    expect((await clembo('compose', now, '--baseline', old, '--out', out)).code).toBe(0);
+    expect(readFileSync(out, 'utf8')).toContain('2 d late');
+  });
+
+  test('the same plan and date give the same PDF', async () => {
+    const [a, b] = [join(folder, 'a.pdf'), join(folder, 'b.pdf')];
+    for (const out of [a, b])
+      expect((await clembo('compose', file('plan.csv', TABLE), '--date', '2026-09-14', '--out', out)).code).toBe(0);
+    expect(readFileSync(a).equals(readFileSync(b))).toBe(true);
+    expect(readFileSync(a).toString('latin1')).toContain('D:20260914');
   });
 
   test.each(['pdf', 'png'])('writes %s', async (format) => {

@@ -3,6 +3,7 @@ export { guessDelimiter, readCsv, readDelimited } from './csv/read';
 export { ColumnMap, ColumnMeaning, guessColumnMap, orderInTable, settledOrder } from './intake/columnMap';
 export { type FieldId, fieldById, TABLE_FIELDS, type TableField } from './intake/fields';
 export { columnLetters, type Problem, problemPlace, problemWords } from './intake/problems';
+export { promisedEdition } from './intake/promised';
 export { type BaselineDates, type Intake, type IntakeOptions, readPlan } from './intake/readPlan';
 export { readPlanJson, writePlanJson } from './json/planJson';
 export { looksLikeJson, readTables } from './readFile';

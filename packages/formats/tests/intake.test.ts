@@ -6,6 +6,7 @@ import {
   orderInTable,
   problemPlace,
   problemWords,
+  promisedEdition,
   readCsv,
   readDelimited,
   readPlan,
@@ -192,4 +193,75 @@ describe('plan from a table', () => {
       ['A', '2026-01-05', '2026-01-16'],
     ]);
   });
+});
+
+describe('leading blanks', () => {
+  const rows = (names: string[]) =>
+    `ID,Name,Start,Finish\n${names.map((n, i) => `R${i},${n},2026-03-0${i + 1},2026-03-1${i}`).join('\n')}\n`;
+
+  test('one stray blank makes no outline, and nothing becomes a summary by it', () => {
+    const { plan, problems } = take(rows(['Survey', ' Permits', 'Dig', 'Wall']));
+    expect(plan.activities.map((a) => [a.kind, a.parent])).toEqual(Array(4).fill(['activity', null]));
+    expect(problems.map((p) => [p.code, p.row])).toEqual([['indentIgnored', 3]]);
+    expect(problemWords(problems[0]!)).toContain('the row above it (R0) is work of its own');
+  });
+
+  test('headings without dates hold what stands further in below them', () => {
+    const { plan, problems } = take(
+      'ID,Name,Start,Finish\nA,North,,\nB,  Survey,2026-03-02,2026-03-06\nC,  Dig,2026-03-09,2026-03-13\nD,South,,\nE,  Survey,2026-03-16,2026-03-20\n',
+    );
+    expect(plan.activities.map((a) => [a.ref, a.kind, a.parent])).toEqual([
+      ['A', 'summary', null],
+      ['B', 'activity', 'A'],
+      ['C', 'activity', 'A'],
+      ['D', 'summary', null],
+      ['E', 'activity', 'D'],
+    ]);
+    expect(problems).toEqual([]);
+  });
+
+  test('a row whose dates are those of the rows below it is their summary', () => {
+    const { plan } = take(
+      'ID,Name,Start,Finish\nA,North,2026-03-02,2026-03-13\nB,  Survey,2026-03-02,2026-03-06\nC,  Dig,2026-03-09,2026-03-13\n',
+    );
+    expect(plan.activities.map((a) => a.kind)).toEqual(['summary', 'activity', 'activity']);
+  });
+
+  test('no activity vanishes: work that would have become a summary stays work', () => {
+    const { plan } = take('ID,Name,Days\nA,Survey,5\nB,  Permits,10\nC,  Dig,3\nD,Wall,8\n');
+    expect(plan.activities.map((a) => [a.kind, a.duration])).toEqual([
+      ['activity', 2400],
+      ['activity', 4800],
+      ['activity', 1440],
+      ['activity', 3840],
+    ]);
+  });
+});
+
+describe('tables without dates', () => {
+  test('lengths and links make a computed plan from a start that a person says; none is taken in its place', () => {
+    const table = readDelimited('ID,Name,Days,Predecessors\nA,Survey,5,\nB,Dig,3,A\n', 'plan.csv');
+    const map = guessColumnMap(table);
+    const open = readPlan(table, map, { name: 'Plan' });
+    expect([open.dates, open.plan.source, open.plan.start]).toEqual(['computed', 'computed', null]);
+    const said = readPlan(table, map, { name: 'Plan', start: 20_000 * 1440 });
+    expect(said.plan.start).toBe(20_000 * 1440);
+  });
+
+  test('neither dates nor lengths nor links: nothing to draw', () => {
+    expect(take('ID,Name\nA,Survey\nB,Dig\n').dates).toBe('none');
+    expect(take('ID,Name,Start\nA,Survey,2026-03-02\nB,Dig,\n').dates).toBe('given');
+  });
+});
+
+test('baseline columns make an edition of their own; what they promise nothing about has no dates there', () => {
+  const { plan, baseline } = take(
+    'ID,Name,Start,Finish,Baseline start,Baseline finish,% complete\nA,Survey,2026-03-02,2026-03-06,2026-03-01,2026-03-05,50\nB,Dig,2026-03-09,2026-03-13,,,\n',
+  );
+  const promised = promisedEdition(plan, baseline)!;
+  expect(promised.activities.map((a) => [a.start === null ? null : isoDate(dayOf(a.start)), a.percent])).toEqual([
+    ['2026-03-01', null],
+    [null, null],
+  ]);
+  expect(promisedEdition(plan, [])).toBe(null);
 });

@@ -1,12 +1,15 @@
 export * from './brief/brief';
 export * from './brief/sentence';
 export { suggestTimelineBrief } from './brief/suggest';
-export { composeTimeline, type TimelineInput } from './exhibits/timeline/timeline';
-export { CATEGORIES, HAIRLINE, INK, KELP, NEUTRAL, PAPER, SOFT_INK, tint } from './graph/ink';
+export type { ComposeInput, Promised } from './exhibits/composed';
+export { Brief, composeExhibit, EXHIBITS, type ExhibitKind, type ExhibitName, sentenceOf } from './exhibits/registry';
+export { TO_COME } from './exhibits/timeline/marks';
+export { CATEGORIES, GREY, HAIRLINE, HAREBELL, INK, KELP, MADDER, NEUTRAL, PAPER, SOFT_INK, tint } from './graph/ink';
 export * from './graph/scene';
 export { Occupancy } from './labels/occupancy';
+export { shownWords } from './graph/shown';
 export { packRows } from './rows/pack';
 export { chooseTiers, nameForm, niceRange, ticks, timeScale, type TimeUnit } from './scales/time';
 export { formatDay } from './text/dates';
 export * from './text/faces';
-export { createMeasure, type Measure } from './text/measure';
+export { createMeasure, type Measure, MISSING } from './text/measure';

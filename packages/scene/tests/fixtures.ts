@@ -8,7 +8,7 @@ import {
   schedulePlan,
   startOfDay,
 } from '@clembo/core';
-import { composeTimeline, createMeasure, type FontMetrics, type Scene, TimelineBrief } from '../src/index';
+import { Brief, composeExhibit, createMeasure, type FontMetrics, leavesOf, type Scene, textOf } from '../src/index';
 import metrics from '../fonts/metrics.json' with { type: 'json' };
 
 export const fonts = metrics as FontMetrics;
@@ -77,18 +77,22 @@ export function randomPlan(seed: number, count: number): Plan {
   });
 }
 
-export const briefOf = (part: Partial<TimelineBrief> = {}): TimelineBrief =>
-  TimelineBrief.parse({ kind: 'timeline', ...part });
+export const briefOf = (part: Partial<Brief> = {}): Brief => Brief.parse({ kind: 'timeline', ...part });
 
-export function compose(plan: Plan, part: Partial<TimelineBrief> = {}): Scene {
-  return composeTimeline({
+export function compose(plan: Plan, part: Partial<Brief> = {}, promised: Plan | null = null): Scene {
+  return composeExhibit({
     plan,
     schedule: schedulePlan(plan),
     brief: briefOf(part),
     measure,
     edition: 'Test edition',
+    promised: promised && { plan: promised, schedule: schedulePlan(promised), name: 'Promised edition' },
   });
 }
+
+/** Texts of a scene that have a role. */
+export const texts = (scene: Scene, role: string): string[] =>
+  leavesOf(scene.nodes).flatMap((n) => (n.type === 'text' && n.role === role ? [textOf(n)] : []));
 
 export interface Box {
   left: number;
@@ -102,39 +106,19 @@ export const labelBoxes = (scene: Scene): Box[] => textBoxes(scene, 'label');
 
 /** Boxes of the texts of a scene that have a role. */
 export const textBoxes = (scene: Scene, role: string): Box[] =>
-  scene.nodes.flatMap((n) =>
+  leavesOf(scene.nodes).flatMap((n) =>
     n.type === 'text' && n.role === role
       ? [
           {
             left: n.x,
-            right: n.x + measure.width(n.face, n.size, n.text),
+            right: n.x + n.runs.reduce((sum, r) => sum + measure.width(r.face, n.size, r.text), 0),
             top: n.y - n.size * 0.66,
             bottom: n.y + n.size * 0.2,
-            what: n.text,
+            what: textOf(n),
           },
         ]
       : [],
   );
-
-export const markerBoxes = (scene: Scene): Box[] =>
-  scene.nodes.flatMap((n) => {
-    if (n.type === 'rect' && n.role === 'bar')
-      return [{ left: n.x, right: n.x + n.width, top: n.y, bottom: n.y + n.height, what: `bar ${n.ref}` }];
-    if (n.type === 'polygon' && n.role === 'milestone') {
-      const xs = n.points.map((p) => p[0]);
-      const ys = n.points.map((p) => p[1]);
-      return [
-        {
-          left: Math.min(...xs),
-          right: Math.max(...xs),
-          top: Math.min(...ys),
-          bottom: Math.max(...ys),
-          what: `milestone ${n.ref}`,
-        },
-      ];
-    }
-    return [];
-  });
 
 export function overlaps(a: Box[], b: Box[], tolerance = 0.3): string[] {
   const found: string[] = [];

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { parseIsoDate } from '@clembo/core';
+import { isoDate, parseIsoDate } from '@clembo/core';
 import {
   briefSentence,
   CATEGORIES,
@@ -7,6 +7,7 @@ import {
   nameForm,
   formatDay,
   INK,
+  leavesOf,
   niceRange,
   Occupancy,
   PAPER,
@@ -15,7 +16,7 @@ import {
   ticks,
 } from '../src/index';
 import { demoPlans } from '../../../demo/index';
-import { briefOf, measure, seeded } from './fixtures';
+import { briefOf, compose, measure, randomPlan, seeded } from './fixtures';
 
 describe('packing into rows', () => {
   test.each([1, 2, 3, 4, 5, 6])('uses as many rows as intervals overlap at most, and none overlap, seed %i', (seed) => {
@@ -56,42 +57,57 @@ test('occupancy agrees with comparing every pair', () => {
 });
 
 describe('time scale', () => {
-  const day = (text: string) => parseIsoDate(text)!;
+  const at = (text: string) => parseIsoDate(text)! * 1440;
 
-  test('units get coarser as a day gets fewer points', () => {
+  test('the finest pair of units whose names fit', () => {
     expect(chooseTiers(12)).toEqual({ upper: 'month', lower: 'day' });
     expect(chooseTiers(3)).toEqual({ upper: 'month', lower: 'week' });
     expect(chooseTiers(3, 12)).toEqual({ upper: 'year', lower: 'month' });
     expect(chooseTiers(0.8)).toEqual({ upper: 'year', lower: 'month' });
     expect(chooseTiers(0.2)).toEqual({ upper: 'year', lower: 'quarter' });
     expect(chooseTiers(0.06)).toEqual({ upper: 'decade', lower: 'year' });
+    expect(chooseTiers(0.03)).toEqual({ upper: 'decade', lower: 'years2' });
+    expect(chooseTiers(0.012)).toEqual({ upper: 'decade', lower: 'years5' });
   });
 
-  test('weeks are those of ISO 8601', () => {
-    // ISO 8601: 2024-12-30 lies in week 1 of 2025
-    expect(ticks(day('2024-12-23'), day('2025-01-13'), 'week').map((t) => t.names[0])).toEqual(['W52', 'W1', 'W2']);
-  });
-
-  test('quarters start where quarters start', () => {
-    expect(ticks(day('2026-02-01'), day('2026-12-31'), 'quarter').map((t) => [t.names[0], t.from])).toEqual([
-      ['Q1', day('2026-02-01')],
-      ['Q2', day('2026-04-01')],
-      ['Q3', day('2026-07-01')],
-      ['Q4', day('2026-10-01')],
+  test('hours on a page of a few days, and on no other', () => {
+    expect(chooseTiers(200, 7.5, 4)).toEqual({ upper: 'day', lower: 'hours3' });
+    expect(chooseTiers(700, 7.5, 1)).toEqual({ upper: 'day', lower: 'hour' });
+    expect(chooseTiers(200, 7.5, 8)).toEqual({ upper: 'month', lower: 'day' });
+    expect(ticks(at('2026-03-02'), at('2026-03-03'), 'hours6').map((t) => t.names[0])).toEqual([
+      '00:00',
+      '06:00',
+      '12:00',
+      '18:00',
     ]);
   });
 
-  test('the names of a tier are written alike', () => {
-    const months = ticks(day('2026-01-20'), day('2026-07-05'), 'month');
-    expect(months.map((t) => t.whole)).toEqual([false, true, true, true, true, true, false]);
-    // February 2026 has 13 characters; the cut January and July do not count.
-    const form = (room: number) => nameForm(months, (_, name) => name.length <= room);
-    expect([13, 12, 8, 7].map(form)).toEqual([0, 1, 1, 2]);
+  test('weeks by ISO 8601, quarters and years cut at the ends', () => {
+    expect(ticks(at('2024-12-23'), at('2025-01-13'), 'week').map((t) => t.names[0])).toEqual(['W52', 'W1', 'W2']);
+    expect(ticks(at('2026-02-01'), at('2026-12-31'), 'quarter').map((t) => [t.names[0], t.from])).toEqual([
+      ['Q1', at('2026-02-01')],
+      ['Q2', at('2026-04-01')],
+      ['Q3', at('2026-07-01')],
+      ['Q4', at('2026-10-01')],
+    ]);
+    expect(ticks(at('2019-06-01'), at('2027-01-01'), 'years5').map((t) => t.names)).toEqual([
+      ['2015–19', '2015'],
+      ['2020–24', '2020'],
+      ['2025–29', '2025'],
+    ]);
   });
 
-  test('an open range ends on whole units outside the data', () => {
-    const { from, to } = niceRange(day('2026-01-12') * 1440, day('2027-10-14') * 1440);
-    expect([from / 1440, to / 1440]).toEqual([day('2026-01-01'), day('2027-11-01')]);
+  test('names of a tier are written alike', () => {
+    const months = ticks(at('2026-01-20'), at('2026-07-05'), 'month');
+    const form = (room: number) => nameForm(months, (_, name) => name.length <= room);
+    expect([form(20), form(9), form(3)]).toEqual([0, 1, 2]);
+  });
+
+  test('a long range gets whole units and a little room, a short one is left as it is', () => {
+    const long = niceRange(at('2026-01-12'), at('2027-10-14'));
+    expect([isoDate(long.from / 1440), isoDate(long.to / 1440)]).toEqual(['2026-01-01', '2027-11-01']);
+    expect(niceRange(at('2026-03-02'), at('2026-03-04'))).toEqual({ from: at('2026-03-02'), to: at('2026-03-04') });
+    expect(niceRange(at('2026-03-02'), at('2026-03-12'))).toEqual({ from: at('2026-03-02'), to: at('2026-03-12') });
   });
 });
 
@@ -106,10 +122,28 @@ describe('text', () => {
     expect(measure.shorten('label', 8, 'Wall', 1)).toBe('');
   });
 
-  test('the fonts have Latin, Greek and Cyrillic, and it is known what they lack', () => {
-    expect(measure.has('label', 'Môle façade Łódź Ήλιος Ўзбек')).toBe(true);
-    expect(measure.has('title', 'Çà et là · Θάλασσα · Щит')).toBe(true);
-    expect(measure.has('label', '防波堤')).toBe(false);
+  test('the fonts have Latin, Greek and Cyrillic; what they lack is an empty box a character', () => {
+    for (const text of ['Môle façade Łódź Ήλιος Щит їжак ґанок', 'Çà et là · Θάλασσα'])
+      expect(measure.clean(text)).toBe(text);
+    expect(measure.clean('Mole 防波堤 2')).toBe('Mole □□□ 2');
+    expect(measure.clean('Site 🚧')).toBe('Site □');
+    expect(measure.width('label', 10, '□')).toBeGreaterThan(3);
+  });
+
+  test('control characters and line breaks in names are spaces', () => {
+    expect(measure.clean('North\r\nwall\u0007 base\ttop')).toBe('North wall base top');
+  });
+
+  test('Cyrillic letters have the forms that Russian and Ukrainian share, not the Bulgarian ones', () => {
+    // In the Bulgarian form т is drawn as m, in the common one it is narrower than м: widths of the made fonts say which.
+    expect(measure.width('label', 1000, 'т')).toBeLessThan(measure.width('label', 1000, 'м') * 0.9);
+  });
+
+  test('long words are broken where they have to be, and nothing is lost', () => {
+    const word = 'Genehmigungsverfahren'.repeat(4);
+    const lines = measure.wrap('label', 8, `Das ${word} beginnt`, 80, 20);
+    expect(lines.every((l) => measure.width('label', 8, l) <= 80)).toBe(true);
+    expect(lines.join('').replace(/ /g, '')).toBe(`Das${word}beginnt`);
   });
 
   test('dates in words', () => {
@@ -130,19 +164,19 @@ test('the sentence says the brief', () => {
       .map((s) => s.text)
       .join('');
   expect(say({})).toBe(
-    'Show activities and milestones down to the last level where nothing is excluded, without lanes, rows packed, in one colour, labelled with name and finish, marking 3 periods, from the start to the finish, on A4 landscape.',
+    'Show activities and milestones down to the last level where nothing is excluded, without lanes, rows packed, in one colour, labelled with name and finish, marking 3 periods, from the start to the finish, on A4 landscape, in colour.',
   );
   expect(
     say({
       level: 2,
-      lanes: 'phase',
+      lanes: ['phase', 'contractor'],
       colour: 'discipline',
       where: [{ field: 'area', keep: 'without', values: ['Harbour', 'Station'] }],
       labels: [],
       page: 'wide slide',
     }),
   ).toContain(
-    'down to level 2 where area is not Harbour or Station, in lanes by phase, rows packed, coloured by discipline, labelled with nothing',
+    'down to level 2 where area is not Harbour or Station, in lanes by phase, then contractor, rows packed, coloured by discipline, labelled with nothing',
   );
 });
 
@@ -218,8 +252,26 @@ describe('colour', () => {
     for (const c of CATEGORIES) expect(contrast(c, PAPER)).toBeGreaterThan(3);
   });
 
-  test('any two categories differ by 12 CIEDE2000, in normal sight and in each dichromacy', () => {
-    const seen = CATEGORIES.map((hex) => {
+  test('any two categories differ by 12 CIEDE2000 as they are drawn, in normal sight and in each dichromacy', () => {
+    // Measured on the edges of the bars of a page, not on the palette.
+    const plan = randomPlan(3, 60);
+    plan.codeFields = [
+      {
+        id: 'trade',
+        name: 'Trade',
+        values: CATEGORIES.map((_, k) => ({ code: `T${k}`, title: `T${k}`, colour: null, shape: null })),
+      },
+    ];
+    plan.activities.forEach((a, i) => {
+      a.codes = { trade: `T${i % CATEGORIES.length}` };
+    });
+    const bars = leavesOf(compose(plan, { colour: 'trade', page: 'A3 landscape' }).nodes).filter(
+      (n) => n.type === 'rect' && n.role === 'bar' && n.stroke !== undefined,
+    ) as { stroke: string; fill: string }[];
+    const drawn = [...new Set(bars.map((b) => b.stroke))];
+    expect(drawn.length).toBe(CATEGORIES.length);
+    for (const b of bars) expect(contrast(b.stroke, PAPER)).toBeGreaterThan(3);
+    const seen = drawn.map((hex) => {
       const l = rgb(hex);
       return DEFICIENCIES.map((m) =>
         lab(

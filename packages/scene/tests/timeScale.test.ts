@@ -1,18 +1,19 @@
 import { describe, expect, test } from '@jest/globals';
 import { civilFromDay, isoWeekOf, type Plan, parseIsoDate, startOfDay } from '@clembo/core';
-import { PAGES, type PageName, type Scene } from '../src/index';
+import { leavesOf, PAGES, type PageName, type Scene } from '../src/index';
 import { compose, overlaps, randomPlan, textBoxes } from './fixtures';
 
-/** A plan with one bar that runs from a day for so many days. */
+/** A plan with bars that run from a day for so many days; enough of them that type is not grown. */
 function bar(from: string, days: number): Plan {
   const plan = randomPlan(1, 1);
   const start = startOfDay(parseIsoDate(from)!);
-  plan.activities[0] = { ...plan.activities[0]!, kind: 'activity', name: 'Bar', start, finish: start + days * 1440 };
+  const one = { ...plan.activities[0]!, kind: 'activity' as const, name: 'Bar', start, finish: start + days * 1440 };
+  plan.activities = Array.from({ length: 15 }, (_, i) => ({ ...one, ref: `A${i}` }));
   return { ...plan, statusDate: null, periods: [] };
 }
 const boxes = (scene: Scene) => textBoxes(scene, 'scale');
 const lines = (scene: Scene, role: string) =>
-  scene.nodes.flatMap((n) =>
+  leavesOf(scene.nodes).flatMap((n) =>
     n.type === 'line' && n.role === role && n.x1 === n.x2
       ? [{ left: n.x1, right: n.x2, top: n.y1, bottom: n.y2, what: role }]
       : [],

@@ -1,4 +1,5 @@
 import { and, asc, eq, max, sql } from 'drizzle-orm';
+import { type Access, mayWrite } from './access';
 import type { Store } from './database';
 import { exhibit, plan } from './schema';
 
@@ -19,36 +20,37 @@ const FIELDS = {
 };
 
 /** The exhibits of a plan in their order. */
-export async function listExhibits({ db }: Store, workspaceId: string, planId: string): Promise<StoredExhibit[]> {
+export async function listExhibits({ db }: Store, access: Access, planId: string): Promise<StoredExhibit[]> {
   return db
     .select(FIELDS)
     .from(exhibit)
     .innerJoin(plan, eq(plan.id, exhibit.planId))
-    .where(and(eq(exhibit.planId, planId), eq(plan.workspaceId, workspaceId)))
+    .where(and(eq(exhibit.planId, planId), eq(plan.workspaceId, access.workspace)))
     .orderBy(asc(exhibit.position), asc(exhibit.createdAt));
 }
 
-export async function readExhibit({ db }: Store, workspaceId: string, id: string): Promise<StoredExhibit | null> {
+export async function readExhibit({ db }: Store, access: Access, id: string): Promise<StoredExhibit | null> {
   const [row] = await db
     .select(FIELDS)
     .from(exhibit)
     .innerJoin(plan, eq(plan.id, exhibit.planId))
-    .where(and(eq(exhibit.id, id), eq(plan.workspaceId, workspaceId)));
+    .where(and(eq(exhibit.id, id), eq(plan.workspaceId, access.workspace)));
   return row ?? null;
 }
 
 /** Adds an exhibit at the end; null when the workspace has no such plan. */
 export async function createExhibit(
   { db }: Store,
-  workspaceId: string,
+  access: Access,
   planId: string,
   name: string,
   brief: object,
 ): Promise<string | null> {
+  mayWrite(access);
   const [owner] = await db
     .select({ id: plan.id })
     .from(plan)
-    .where(and(eq(plan.id, planId), eq(plan.workspaceId, workspaceId)));
+    .where(and(eq(plan.id, planId), eq(plan.workspaceId, access.workspace)));
   if (!owner) return null;
   const [last] = await db
     .select({ position: max(exhibit.position) })
@@ -64,22 +66,28 @@ export async function createExhibit(
 /** Changes name or brief; false when the workspace has no such exhibit. */
 export async function updateExhibit(
   { db }: Store,
-  workspaceId: string,
+  access: Access,
   id: string,
   change: { name?: string; brief?: object },
 ): Promise<boolean> {
+  mayWrite(access);
   const rows = await db
     .update(exhibit)
     .set({ ...change, updatedAt: new Date() })
-    .where(and(eq(exhibit.id, id), sql`${exhibit.planId} in (select id from plan where workspace_id = ${workspaceId})`))
+    .where(
+      and(eq(exhibit.id, id), sql`${exhibit.planId} in (select id from plan where workspace_id = ${access.workspace})`),
+    )
     .returning({ id: exhibit.id });
   return rows.length > 0;
 }
 
-export async function deleteExhibit({ db }: Store, workspaceId: string, id: string): Promise<boolean> {
+export async function deleteExhibit({ db }: Store, access: Access, id: string): Promise<boolean> {
+  mayWrite(access);
   const rows = await db
     .delete(exhibit)
-    .where(and(eq(exhibit.id, id), sql`${exhibit.planId} in (select id from plan where workspace_id = ${workspaceId})`))
+    .where(
+      and(eq(exhibit.id, id), sql`${exhibit.planId} in (select id from plan where workspace_id = ${access.workspace})`),
+    )
     .returning({ id: exhibit.id });
   return rows.length > 0;
 }

@@ -1,3 +1,6 @@
+export { type Access, AccessRefused } from './access';
+export { PlanRefused } from './accept';
+export { changePlan, orderKeys, VersionPassed } from './changePlan';
 export { type Database, migrateStore, openStore, type Store } from './database';
 export { createExhibit, deleteExhibit, listExhibits, readExhibit, type StoredExhibit, updateExhibit } from './exhibits';
 export {
@@ -13,11 +16,12 @@ export {
   createPlan,
   deletePlan,
   type EditionSummary,
+  type KeptEdition,
   listPlans,
   type PlanSummary,
   readPlan,
   readPlanHead,
-  renamePlan,
+  type Source,
   type StoredPlan,
 } from './plans';
 export { createWorkspace, firstWorkspace } from './workspaces';

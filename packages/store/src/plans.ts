@@ -1,8 +1,11 @@
-import { type Activity, type Link, Plan } from '@clembo/core';
+import type { Plan } from '@clembo/core';
 import { and, asc, count, desc, eq, max, min, sql } from 'drizzle-orm';
 import type pg from 'pg';
+import { acceptPlan } from './accept';
+import { type Access, mayWrite } from './access';
 import { type CopyValue, copyRows } from './copy';
 import { type Database, inTransaction, type Store } from './database';
+import { ACTIVITY_COLUMNS, activityRows, LINK_COLUMNS, linkRows } from './rows';
 import { activity, calendar, codeField, codeValue, edition, link, plan } from './schema';
 
 export interface PlanSummary {
@@ -12,7 +15,18 @@ export interface PlanSummary {
   activities: number;
   start: number | null;
   finish: number | null;
+  /** The version of its working edition. */
+  version: number;
   updatedAt: Date;
+}
+
+/** Where the data of an edition came from, and the row of each activity there. */
+export interface Source {
+  name: string;
+  sheet: string | null;
+  /** The column map that it was read by, of whichever reader. */
+  map: unknown;
+  rowOf: ReadonlyMap<string, number>;
 }
 
 export interface EditionSummary {
@@ -30,35 +44,53 @@ export interface StoredPlan {
   version: number;
   plan: Plan;
   editions: EditionSummary[];
+  /** Where its data came from; null for what was made here. */
+  source: { name: string; sheet: string | null } | null;
+  /** Rows of the source by reference, where they are known. */
+  rows: Record<string, number>;
 }
 
-/** Keeps a new plan with its working edition, and further editions if there are any. */
+/** Another edition to keep with a plan. */
+export interface KeptEdition {
+  name: string;
+  plan: Plan;
+}
+
+/**
+ * Keeps a new plan with its working edition, and further editions if there are any.
+ *
+ * @throws PlanRefused when a plan is not what its schema accepts
+ */
 export async function createPlan(
   store: Store,
-  workspaceId: string,
+  access: Access,
   data: Plan,
   editionName: string,
-  kept: { name: string; plan: Plan }[] = [],
+  kept: KeptEdition[] = [],
+  source: Source | null = null,
 ): Promise<string> {
+  mayWrite(access);
+  const accepted = acceptPlan(data);
+  const others = kept.map((k) => ({ name: k.name, plan: acceptPlan(k.plan) }));
   return inTransaction(store, async (db, client) => {
     const [row] = await db
       .insert(plan)
       .values({
-        workspaceId,
-        name: data.name,
-        source: data.source,
-        inHours: data.inHours,
-        criticalFloat: data.criticalFloat,
-        retainedLogic: data.retainedLogic,
-        periods: data.periods,
-        lines: data.lines,
-        percentShown: data.percentShown,
+        workspaceId: access.workspace,
+        name: accepted.name,
+        source: accepted.source,
+        inHours: accepted.inHours,
+        criticalFloat: accepted.criticalFloat,
+        retainedLogic: accepted.retainedLogic,
+        periods: accepted.periods,
+        lines: accepted.lines,
+        percentShown: accepted.percentShown,
       })
       .returning({ id: plan.id });
     const planId = row!.id;
-    await writeCodeFields(db, client, planId, data);
-    for (const k of kept) await writeEdition(db, client, planId, k.name, k.plan, false);
-    await writeEdition(db, client, planId, editionName, data, true);
+    await writeCodeFields(db, client, planId, accepted);
+    for (const k of others) await writeEdition(db, client, planId, k.name, k.plan, false, null);
+    await writeEdition(db, client, planId, editionName, accepted, true, source);
     return planId;
   });
 }
@@ -74,90 +106,6 @@ async function writeCodeFields(db: Database, client: pg.PoolClient, planId: stri
   await copyRows(client, 'code_value', ['plan_id', 'field', 'position', 'code', 'title', 'colour', 'shape'], values);
 }
 
-const ACTIVITY_COLUMNS = [
-  'edition_id',
-  'position',
-  'ref',
-  'name',
-  'kind',
-  'parent',
-  'calendar',
-  'duration',
-  'start',
-  'finish',
-  'actual_start',
-  'actual_finish',
-  'percent',
-  'remaining',
-  'constraint',
-  'deadline',
-  'stretches',
-  'on_hold',
-  'codes',
-  'responsible',
-  'effort',
-  'actual_effort',
-  'cost',
-  'actual_cost',
-  'from_place',
-  'to_place',
-  'quantity',
-  'rate',
-  'crews',
-  'line',
-  'occupies',
-  'rates',
-  'notes',
-];
-
-function* activityRows(editionId: string, activities: Activity[]): Generator<CopyValue[]> {
-  for (let i = 0; i < activities.length; i++) {
-    const a = activities[i]!;
-    yield [
-      editionId,
-      i,
-      a.ref,
-      a.name,
-      a.kind,
-      a.parent,
-      a.calendar,
-      a.duration,
-      a.start,
-      a.finish,
-      a.actualStart,
-      a.actualFinish,
-      a.percent,
-      a.remaining,
-      a.constraint,
-      a.deadline,
-      a.stretches.length > 0 ? a.stretches : null,
-      a.onHold,
-      a.codes,
-      a.responsible.length > 0 ? a.responsible : null,
-      a.effort,
-      a.actualEffort,
-      a.cost,
-      a.actualCost,
-      a.from,
-      a.to,
-      a.quantity,
-      a.rate,
-      a.crews,
-      a.line,
-      a.occupies,
-      a.rates.length > 0 ? a.rates : null,
-      a.notes,
-    ];
-  }
-}
-
-function* linkRows(editionId: string, links: Link[]): Generator<CopyValue[]> {
-  for (let i = 0; i < links.length; i++) {
-    const l = links[i]!;
-    yield [editionId, i, l.from, l.to, l.type, l.lag, l.lagCalendar];
-  }
-}
-
 async function writeEdition(
   db: Database,
   client: pg.PoolClient,
@@ -165,26 +113,30 @@ async function writeEdition(
   name: string,
   data: Plan,
   working: boolean,
+  source: Source | null,
 ): Promise<void> {
   const [row] = await db
     .insert(edition)
-    .values({ planId, name, working, statusDate: data.statusDate, start: data.start, calendar: data.calendar })
+    .values({
+      planId,
+      name,
+      working,
+      statusDate: data.statusDate,
+      start: data.start,
+      calendar: data.calendar,
+      source: source && { name: source.name, sheet: source.sheet, map: source.map },
+    })
     .returning({ id: edition.id });
   const editionId = row!.id;
   await db
     .insert(calendar)
     .values(data.calendars.map((spec, position) => ({ editionId, key: spec.id, position, spec })));
-  await copyRows(client, 'activity', ACTIVITY_COLUMNS, activityRows(editionId, data.activities));
-  await copyRows(
-    client,
-    'link',
-    ['edition_id', 'position', 'from_ref', 'to_ref', 'type', 'lag', 'lag_calendar'],
-    linkRows(editionId, data.links),
-  );
+  await copyRows(client, 'activity', ACTIVITY_COLUMNS, activityRows(editionId, data.activities, source?.rowOf ?? null));
+  await copyRows(client, 'link', LINK_COLUMNS, linkRows(editionId, data.links));
 }
 
 /** The plans of a workspace, the last changed first. */
-export async function listPlans({ db }: Store, workspaceId: string): Promise<PlanSummary[]> {
+export async function listPlans({ db }: Store, access: Access): Promise<PlanSummary[]> {
   return db
     .select({
       id: plan.id,
@@ -193,39 +145,54 @@ export async function listPlans({ db }: Store, workspaceId: string): Promise<Pla
       activities: count(activity.ref),
       start: min(activity.start),
       finish: max(activity.finish),
+      version: edition.version,
       updatedAt: plan.updatedAt,
     })
     .from(plan)
     .innerJoin(edition, and(eq(edition.planId, plan.id), eq(edition.working, true)))
     .leftJoin(activity, and(eq(activity.editionId, edition.id), sql`${activity.kind} <> 'summary'`))
-    .where(eq(plan.workspaceId, workspaceId))
+    .where(eq(plan.workspaceId, access.workspace))
     .groupBy(plan.id, edition.id)
     .orderBy(desc(plan.updatedAt));
 }
 
 /** Reads the working edition of a plan (or the one named), or null when the workspace has no such plan. */
-export async function readPlan(
+export const readPlan = (
   store: Store,
-  workspaceId: string,
+  access: Access,
+  planId: string,
+  editionId?: string,
+): Promise<StoredPlan | null> => readEdition(store.db, access, planId, editionId);
+
+/** As {@link readPlan}, within a transaction. */
+export async function readEdition(
+  db: Database,
+  access: Access,
   planId: string,
   editionId?: string,
 ): Promise<StoredPlan | null> {
-  const { db } = store;
   const [head] = await db
     .select()
     .from(plan)
-    .where(and(eq(plan.id, planId), eq(plan.workspaceId, workspaceId)));
+    .where(and(eq(plan.id, planId), eq(plan.workspaceId, access.workspace)));
   if (!head) return null;
   const editions = await db.select().from(edition).where(eq(edition.planId, planId)).orderBy(desc(edition.createdAt));
   const chosen = editions.find((e) => (editionId === undefined ? e.working : e.id === editionId));
   if (!chosen) return null;
-  const [activities, links, calendars, fields, values] = await Promise.all([
-    db.select().from(activity).where(eq(activity.editionId, chosen.id)).orderBy(asc(activity.position)),
-    db.select().from(link).where(eq(link.editionId, chosen.id)).orderBy(asc(link.position)),
-    db.select().from(calendar).where(eq(calendar.editionId, chosen.id)).orderBy(asc(calendar.position)),
-    db.select().from(codeField).where(eq(codeField.planId, planId)).orderBy(asc(codeField.position)),
-    db.select().from(codeValue).where(eq(codeValue.planId, planId)).orderBy(asc(codeValue.position)),
-  ]);
+  // One after the other: within a transaction there is one connection.
+  const activities = await db
+    .select()
+    .from(activity)
+    .where(eq(activity.editionId, chosen.id))
+    .orderBy(asc(activity.orderKey));
+  const links = await db.select().from(link).where(eq(link.editionId, chosen.id)).orderBy(asc(link.id));
+  const calendars = await db
+    .select()
+    .from(calendar)
+    .where(eq(calendar.editionId, chosen.id))
+    .orderBy(asc(calendar.position));
+  const fields = await db.select().from(codeField).where(eq(codeField.planId, planId)).orderBy(asc(codeField.position));
+  const values = await db.select().from(codeValue).where(eq(codeValue.planId, planId)).orderBy(asc(codeValue.position));
   const data = {
     name: head.name,
     statusDate: chosen.statusDate,
@@ -237,7 +204,17 @@ export async function readPlan(
     calendars: calendars.map((c) => c.spec),
     calendar: chosen.calendar,
     activities: activities.map((a) => {
-      const { editionId: _, position: __, fromPlace, toPlace, stretches, responsible, rates, ...rest } = a;
+      const {
+        editionId: _,
+        orderKey: __,
+        sourceRow: ___,
+        fromPlace,
+        toPlace,
+        stretches,
+        responsible,
+        rates,
+        ...rest
+      } = a;
       return {
         ...rest,
         from: fromPlace,
@@ -267,23 +244,17 @@ export async function readPlan(
     // What is stored was checked when it was written.
     plan: data as Plan,
     editions: editions.map(({ id, name, working, createdAt }) => ({ id, name, working, createdAt })),
+    source: chosen.source as StoredPlan['source'],
+    rows: Object.fromEntries(activities.flatMap((a) => (a.sourceRow === null ? [] : [[a.ref, a.sourceRow]]))),
   };
 }
 
-/** Renames a plan; false when the workspace has none by that id. */
-export async function renamePlan({ db }: Store, workspaceId: string, planId: string, name: string): Promise<boolean> {
-  const changed = await db
-    .update(plan)
-    .set({ name, updatedAt: new Date() })
-    .where(and(eq(plan.id, planId), eq(plan.workspaceId, workspaceId)))
-    .returning({ id: plan.id });
-  return changed.length > 0;
-}
-
-export async function deletePlan({ db }: Store, workspaceId: string, planId: string): Promise<boolean> {
+/** Deletes a plan with all that belongs to it; false when the workspace has none by that id. */
+export async function deletePlan({ db }: Store, access: Access, planId: string): Promise<boolean> {
+  mayWrite(access);
   const gone = await db
     .delete(plan)
-    .where(and(eq(plan.id, planId), eq(plan.workspaceId, workspaceId)))
+    .where(and(eq(plan.id, planId), eq(plan.workspaceId, access.workspace)))
     .returning({ id: plan.id });
   return gone.length > 0;
 }
@@ -291,13 +262,13 @@ export async function deletePlan({ db }: Store, workspaceId: string, planId: str
 /** Name, edition, version and status date of a plan, without its activities. */
 export async function readPlanHead(
   { db }: Store,
-  workspaceId: string,
+  access: Access,
   planId: string,
 ): Promise<{ name: string; edition: string; version: number; statusDate: number | null } | null> {
   const [row] = await db
     .select({ name: plan.name, edition: edition.name, version: edition.version, statusDate: edition.statusDate })
     .from(plan)
     .innerJoin(edition, and(eq(edition.planId, plan.id), eq(edition.working, true)))
-    .where(and(eq(plan.id, planId), eq(plan.workspaceId, workspaceId)));
+    .where(and(eq(plan.id, planId), eq(plan.workspaceId, access.workspace)));
   return row ?? null;
 }

@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import {
   bigint,
   boolean,
@@ -72,9 +73,14 @@ export const edition = pgTable(
     start: integer('start'),
     /** Key of the calendar of activities that name none. */
     calendar: text('calendar').notNull(),
+    /** Where its data came from: file, sheet and column map; null for what was made here. */
+    source: jsonb('source'),
     createdAt: createdAt(),
   },
-  (t) => [index('edition_by_plan').on(t.planId, t.createdAt)],
+  (t) => [
+    index('edition_by_plan').on(t.planId, t.createdAt),
+    uniqueIndex('one_working_edition').on(t.planId).where(sql`${t.working}`),
+  ],
 );
 
 const editionId = () =>
@@ -87,8 +93,11 @@ export const activity = pgTable(
   'activity',
   {
     editionId: editionId(),
-    position: integer('position').notNull(),
     ref: text('ref').notNull(),
+    /** Activities stand in the order of their keys; between any two there is room for another. */
+    orderKey: doublePrecision('order_key').notNull(),
+    /** The row of the source that it was read from, as a spreadsheet counts. */
+    sourceRow: integer('source_row'),
     name: text('name').notNull(),
     kind: text('kind').notNull(),
     parent: text('parent'),
@@ -120,21 +129,21 @@ export const activity = pgTable(
     rates: jsonb('rates'),
     notes: text('notes').notNull(),
   },
-  (t) => [primaryKey({ columns: [t.editionId, t.position] }), index('activity_by_ref').on(t.editionId, t.ref)],
+  (t) => [primaryKey({ columns: [t.editionId, t.ref] }), index('activity_in_order').on(t.editionId, t.orderKey)],
 );
 
 export const link = pgTable(
   'link',
   {
+    id: bigint('id', { mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
     editionId: editionId(),
-    position: integer('position').notNull(),
     fromRef: text('from_ref').notNull(),
     toRef: text('to_ref').notNull(),
     type: text('type').notNull(),
     lag: integer('lag').notNull(),
     lagCalendar: text('lag_calendar').notNull(),
   },
-  (t) => [primaryKey({ columns: [t.editionId, t.position] })],
+  (t) => [index('link_by_edition').on(t.editionId)],
 );
 
 export const calendar = pgTable(

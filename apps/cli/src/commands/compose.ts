@@ -1,15 +1,18 @@
 import { writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { dirname, extname, join } from 'node:path';
-import { schedulePlan } from '@clembo/core';
+import { parseIsoDate, schedulePlan } from '@clembo/core';
 import { fontFolder, writePdf, writePng, writeSvg } from '@clembo/render';
 import {
-  composeTimeline,
+  Brief,
+  composeExhibit,
   createMeasure,
+  EXHIBITS,
+  type Fit,
   type FontMetrics,
+  type Promised,
   type Scene,
-  suggestTimelineBrief,
-  TimelineBrief,
+  shownWords,
 } from '@clembo/scene';
 import metrics from '@clembo/scene/metrics.json' with { type: 'json' };
 import { UsageError } from '../fail';
@@ -18,48 +21,93 @@ import { type Loaded, readJson } from '../load';
 const FONT_FOLDER = join(dirname(createRequire(import.meta.url).resolve('@clembo/render')), '../fonts');
 const FORMATS = ['.svg', '.pdf', '.png'] as const;
 
+interface ComposeOptions {
+  brief?: string | undefined;
+  out?: string | undefined;
+  /** Date that is written into a PDF; the plan's status date by default, so that the same plan gives the same bytes. */
+  date?: string | undefined;
+}
+
 /** Composes a page from a plan and a brief and writes it in the format that the file's name asks for. */
 export async function composeCommand(
   { plan }: Loaded,
-  briefFile: string | undefined,
-  out: string | undefined,
+  baseline: Loaded | null,
+  { brief: briefFile, out, date }: ComposeOptions,
 ): Promise<string> {
   const format = FORMATS.find((f) => f === extname(out ?? '').toLowerCase());
   if (out === undefined || !format)
     throw new UsageError('Say where the page goes with --out PAGE.svg, PAGE.pdf or PAGE.png.');
   const schedule = schedulePlan(plan);
-  const brief = briefFile === undefined ? suggestTimelineBrief(plan, schedule) : await readBrief(briefFile);
+  const brief =
+    briefFile === undefined ? EXHIBITS.timeline.suggest(plan, schedule, baseline ? 1 : 0) : await readBrief(briefFile);
+  const promised: Promised | null = baseline && {
+    plan: baseline.plan,
+    schedule: schedulePlan(baseline.plan),
+    name: baseline.plan.name,
+  };
+  if (brief.compare !== null && !promised)
+    throw new UsageError('The brief compares with an edition. Say which file holds it with --baseline FILE.');
   const fonts = metrics as FontMetrics;
-  const scene = composeTimeline({ plan, schedule, brief, measure: createMeasure(fonts), edition: '' });
+  const scene = composeExhibit({
+    plan,
+    schedule,
+    brief,
+    measure: createMeasure(fonts),
+    edition: '',
+    promised: brief.compare === null ? null : promised,
+  });
+  const day = date === undefined ? null : parseIsoDate(date);
+  if (date !== undefined && day === null)
+    throw new UsageError(`--date takes a date such as 2026-09-14, not “${date}”.`);
+  const written = new Date(day === null ? (plan.statusDate ?? 0) * 60_000 : day * 86_400_000);
   try {
-    await writeFile(out, await pageBytes(scene, fonts, format));
+    await writeFile(out, await pageBytes(scene, fonts, format, written));
   } catch (error) {
     throw new UsageError(
       `${out} could not be written (${(error as NodeJS.ErrnoException).code ?? (error as Error).message}).`,
     );
   }
-  const { shown, of, smallestType } = scene.fit;
-  return `${out}: ${shown} of ${of} activities, smallest type ${smallestType} pt\n`;
+  return `${[`${out}: ${shownWords(scene.fit.counts)}`, ...fitLines(scene.fit)].join('\n  ')}\n`;
+}
+
+/** How the page fits, and what would make it fit better. */
+function fitLines(fit: Fit): string[] {
+  const said = (n: number, words: string) => (n > 0 ? [`${n} ${words}`] : []);
+  const trouble = [
+    ...said(fit.datesWithoutRoom, 'labels without dates'),
+    ...said(fit.labelsShortened, 'names shortened'),
+    ...said(fit.labelsInKey, 'names in the key'),
+    ...said(fit.laneTitlesCut, 'lane titles cut'),
+    ...said(fit.periodsWithoutName, 'periods without name'),
+    ...said(fit.charactersMissing, 'characters not in the fonts of the page, drawn as empty boxes'),
+  ];
+  return [
+    fit.readable
+      ? `smallest type ${fit.smallestType} pt${trouble.length > 0 ? `; ${trouble.join('; ')}` : ''}`
+      : 'too much to be read on this page: it says so instead',
+    ...(fit.advice.length > 0 ? [`fit advice: ${fit.advice.map((a) => a.words).join(', or ')}`] : []),
+  ];
 }
 
 async function pageBytes(
   scene: Scene,
   fonts: FontMetrics,
   format: (typeof FORMATS)[number],
+  date: Date,
 ): Promise<Uint8Array | string> {
   const folder = fontFolder(FONT_FOLDER, fonts);
   switch (format) {
     case '.svg':
       return writeSvg(scene, { fonts, embed: folder.embedded() });
     case '.pdf':
-      return writePdf([scene], { fonts, fontPath: folder.path, date: new Date() });
+      return writePdf([scene], { fonts, fontPath: folder.path, date });
     case '.png':
       return writePng(scene, { fonts, fontPath: folder.path });
   }
 }
 
-async function readBrief(file: string): Promise<TimelineBrief> {
-  const result = TimelineBrief.safeParse(await readJson(file));
+async function readBrief(file: string): Promise<Brief> {
+  const result = Brief.safeParse(await readJson(file));
   if (result.success) return result.data;
   const places = result.error.issues.slice(0, 5).map((i) => `${i.path.join('.') || 'the brief'}: ${i.message}`);
   throw new UsageError(

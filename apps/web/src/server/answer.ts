@@ -1,5 +1,7 @@
 import 'server-only';
+import { CommandRefused } from '@clembo/core';
 import { UnreadableFile } from '@clembo/formats';
+import { AccessRefused, PlanRefused, VersionPassed } from '@clembo/store';
 import { NextResponse } from 'next/server';
 import { z } from 'zod';
 
@@ -15,6 +17,15 @@ export class BadRequest extends Error {
 
 export const notFound = (what: string): BadRequest => new BadRequest(`There is no such ${what} (any more).`, 404);
 
+/** What is refused in words of its own, and the status that goes with it. */
+const REFUSALS: [kind: new (...args: never[]) => Error, status: number][] = [
+  [UnreadableFile, 422],
+  [PlanRefused, 422],
+  [CommandRefused, 409],
+  [VersionPassed, 409],
+  [AccessRefused, 403],
+];
+
 /** Runs a route's work and turns what it throws into an answer in words. */
 export async function answer(work: () => Promise<unknown>): Promise<Response> {
   try {
@@ -22,7 +33,8 @@ export async function answer(work: () => Promise<unknown>): Promise<Response> {
     return result instanceof Response ? result : NextResponse.json(result ?? { done: true });
   } catch (error) {
     if (error instanceof BadRequest) return NextResponse.json({ error: error.message }, { status: error.status });
-    if (error instanceof UnreadableFile) return NextResponse.json({ error: error.message }, { status: 422 });
+    for (const [kind, status] of REFUSALS)
+      if (error instanceof kind) return NextResponse.json({ error: error.message }, { status });
     if (error instanceof z.ZodError) {
       const places = error.issues.slice(0, 3).map((i) => `${i.path.join('.') || 'request'}: ${i.message}`);
       return NextResponse.json({ error: `The request is not valid. ${places.join('; ')}.` }, { status: 400 });

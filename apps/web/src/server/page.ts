@@ -3,11 +3,19 @@ import { existsSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { schedulePlan } from '@clembo/core';
 import { fontFolder, writePdf, writePng, writeSvg } from '@clembo/render';
-import { composeTimeline, createMeasure, type FontMetrics, type Scene, TimelineBrief } from '@clembo/scene';
+import {
+  Brief,
+  composeExhibit,
+  createMeasure,
+  type FontMetrics,
+  PROMISED,
+  type Promised,
+  type Scene,
+} from '@clembo/scene';
 import metrics from '@clembo/scene/metrics.json';
-import { readExhibit, readPlan } from '@clembo/store';
+import { type Access, readExhibit, readPlan, type StoredPlan } from '@clembo/store';
 import { notFound } from './answer';
-import { currentWorkspace, store } from './store';
+import { store } from './store';
 
 export const PAGE_FORMATS = ['pdf', 'svg', 'png'] as const;
 export type PageFormat = (typeof PAGE_FORMATS)[number];
@@ -30,25 +38,34 @@ function pageFonts() {
 }
 
 /** Composes a kept exhibit anew, from the plan as it is now, by the code that composes it on screen. */
-export async function composeExhibit(id: string): Promise<{ scene: Scene; name: string; date: Date }> {
-  const workspace = await currentWorkspace();
-  const exhibit = await readExhibit(store(), workspace, id);
+export async function composeStored(access: Access, id: string): Promise<{ scene: Scene; name: string; date: Date }> {
+  const exhibit = await readExhibit(store(), access, id);
   if (!exhibit) throw notFound('exhibit');
-  const stored = await readPlan(store(), workspace, exhibit.planId);
+  const stored = await readPlan(store(), access, exhibit.planId);
   if (!stored) throw notFound('plan');
   const { plan, edition } = stored;
-  const brief = TimelineBrief.parse(exhibit.brief);
-  const scene = composeTimeline({ plan, schedule: schedulePlan(plan), brief, measure, edition });
+  const brief = Brief.parse(exhibit.brief);
+  const promised = await keptEdition(access, stored, brief.compare);
+  const scene = composeExhibit({ plan, schedule: schedulePlan(plan), brief, measure, edition, promised });
   return { scene, name: `${plan.name} - ${exhibit.name}`, date: exhibit.updatedAt };
+}
+
+/** The edition that a brief compares with, or null where there is none by that name. */
+async function keptEdition(access: Access, stored: StoredPlan, compare: string | null): Promise<Promised | null> {
+  const kept = stored.editions.filter((e) => !e.working);
+  const edition = compare === PROMISED ? kept.at(-1) : kept.find((e) => e.id === compare);
+  const body = edition && (await readPlan(store(), access, stored.id, edition.id));
+  return body ? { plan: body.plan, schedule: schedulePlan(body.plan), name: body.edition } : null;
 }
 
 const TYPES: Record<PageFormat, string> = { pdf: 'application/pdf', svg: 'image/svg+xml', png: 'image/png' };
 
 export async function writeExhibit(
+  access: Access,
   id: string,
   format: PageFormat,
 ): Promise<{ bytes: Uint8Array; type: string; file: string }> {
-  const { scene, name, date } = await composeExhibit(id);
+  const { scene, name, date } = await composeStored(access, id);
   const { path, embedded } = pageFonts();
   const bytes =
     format === 'pdf'

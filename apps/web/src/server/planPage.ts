@@ -5,7 +5,7 @@ import { listExhibits, readPlanHead, type StoredExhibit } from '@clembo/store';
 import { notFound } from 'next/navigation';
 import type { FramePlan } from '@/ui/Frame';
 import { BadRequest, readId } from './answer';
-import { currentWorkspace, store } from './store';
+import { accessOf, store } from './store';
 
 /** What every page of a plan needs: the plan for the bar, its version for the worker, its exhibits. */
 export async function planPage(
@@ -18,11 +18,8 @@ export async function planPage(
     if (error instanceof BadRequest) notFound();
     throw error;
   }
-  const workspace = await currentWorkspace();
-  const [head, exhibits] = await Promise.all([
-    readPlanHead(store(), workspace, id),
-    listExhibits(store(), workspace, id),
-  ]);
+  const access = await accessOf();
+  const [head, exhibits] = await Promise.all([readPlanHead(store(), access, id), listExhibits(store(), access, id)]);
   if (!head) notFound();
   const status = head.statusDate === null ? null : formatDay(dayOf(head.statusDate), 'long');
   return { plan: { id, name: head.name, edition: head.edition, status }, version: head.version, exhibits };

@@ -1,8 +1,8 @@
 import 'server-only';
-import { firstWorkspace, openStore, type Store } from '@clembo/store';
+import { type Access, firstWorkspace, openStore, type Store } from '@clembo/store';
 
 // Kept on the global object, so that reloading modules in development does not open a pool each time.
-const kept = globalThis as { clemboStore?: Store; clemboWorkspace?: Promise<string> };
+const kept = globalThis as { clemboStore?: Store };
 
 /** The store of this process, opened when it is first needed. */
 export function store(): Store {
@@ -14,11 +14,11 @@ export function store(): Store {
   return kept.clemboStore;
 }
 
-/** The workspace of whoever asks. Until there are accounts there is one; every question to the store names it. */
-export function currentWorkspace(): Promise<string> {
-  kept.clemboWorkspace ??= firstWorkspace(store()).then((w) => w.id);
-  kept.clemboWorkspace.catch(() => {
-    kept.clemboWorkspace = undefined;
-  });
-  return kept.clemboWorkspace;
+/**
+ * Who asks, and for which workspace. Until there are accounts, whoever reaches the server owns the one workspace
+ * there is; every question to the store carries the access made here.
+ */
+export async function accessOf(): Promise<Access> {
+  const { id } = await firstWorkspace(store());
+  return { workspace: id, person: null, role: 'owner' };
 }

@@ -49,8 +49,7 @@ function workDates(a: Activity, time: WorkingTime, slotMinutes: number, statusDa
   const start = a.actualStart ?? a.start ?? worked[0]?.start ?? null;
   const finish = a.actualFinish ?? a.finish ?? worked.at(-1)?.finish ?? null;
   if (start === null && finish === null) return null;
-  const minutes = a.duration ?? 0;
-  const length = time.slotsPerDay === 1 ? Math.round(minutes / time.spec.minutesPerDay) : minutes;
+  const length = lengthOf(a, time, slotMinutes, start, finish);
   const startFrom = (end: number) =>
     length > 0 ? time.startOf(finishSlot(end, slotMinutes), length) * slotMinutes : end;
   const finishFrom = (begin: number) =>
@@ -60,6 +59,21 @@ function workDates(a: Activity, time: WorkingTime, slotMinutes: number, statusDa
   const end = notAfter(stated.finish, statusDate);
   const begun = a.actualStart ?? (stated.start < end || end === stated.finish ? stated.start : startFrom(end));
   return { start: Math.min(begun, end), finish: end, atFinish: true };
+}
+
+/** Working slots of an activity: its duration, else what lies between its dates. */
+function lengthOf(
+  a: Activity,
+  time: WorkingTime,
+  slotMinutes: number,
+  start: number | null,
+  finish: number | null,
+): number {
+  if (a.duration === null)
+    return start === null || finish === null
+      ? 0
+      : Math.max(0, time.between(startSlot(start, slotMinutes), finishSlot(finish, slotMinutes)));
+  return time.slotsPerDay === 1 ? Math.round(a.duration / time.spec.minutesPerDay) : a.duration;
 }
 
 const notAfter = (moment: number, statusDate: number | null): number =>

@@ -1,4 +1,5 @@
-import { readNumber, readYesNo } from '../values/amounts';
+import { type ReadDuration, readNumber, readYesNo } from '../values/amounts';
+import type { ReadDate } from '../values/dates';
 import type { CellReader, CellRow } from './cells';
 
 /** What the outline is read from, and what it finds. */
@@ -7,6 +8,10 @@ export interface OutlineRow extends CellRow {
   /** Leading spaces of the name. */
   indent: number;
   isSummary?: boolean;
+  /** Dates and length that the row states of itself. */
+  start: ReadDate | null;
+  finish: ReadDate | null;
+  duration: ReadDuration | null;
 }
 
 /**
@@ -25,7 +30,7 @@ export function readOutline(rows: OutlineRow[], cells: CellReader): Map<string, 
           ? byDottedCode(rows, cells)
           : rows.some((r) => r.isSummary)
             ? bySummaryRows(rows)
-            : byIndent(rows);
+            : byIndent(rows, cells);
   const holding = new Set(parents.values());
   for (const row of rows) if (holding.has(row.ref)) row.isSummary = true;
   return parents;
@@ -120,11 +125,56 @@ function bySummaryRows(rows: OutlineRow[]): Map<string, string> {
   return parents;
 }
 
-function byIndent(rows: OutlineRow[]): Map<string, string> {
-  return rows.some((r) => r.indent > 0)
-    ? byLevel(
-        rows,
-        rows.map((r) => r.indent),
-      )
-    : new Map();
+/**
+ * Leading blanks make an outline only where they can mean one: a row holds the rows that stand further in below it
+ * when it is a heading without work of its own, or when its dates are those of several rows that it holds. Elsewhere
+ * a blank is a slip of the hand; nothing becomes a summary by it, and it is said.
+ */
+function byIndent(rows: OutlineRow[], cells: CellReader): Map<string, string> {
+  if (rows.every((r) => r.indent === 0)) return new Map();
+  const indents = rows.map((r) => r.indent);
+  for (;;) {
+    const parents = byLevel(rows, indents);
+    const slip = firstSlip(rows, parents, cells);
+    if (!slip) return parents;
+    // The rows below it are taken as far out as itself, and the outline is read again.
+    slip.held.forEach((row, k) => {
+      indents[rows.indexOf(row)] = indents[rows.indexOf(slip.holder)]!;
+      if (k === 0)
+        cells.problem('indentIgnored', row.row, 'name', row.line[cells.columnOf('name')] ?? '', slip.holder.ref);
+    });
+  }
+}
+
+/** The first row that would hold others although it is work of its own. */
+function firstSlip(
+  rows: OutlineRow[],
+  parents: Map<string, string>,
+  cells: CellReader,
+): { holder: OutlineRow; held: OutlineRow[] } | null {
+  const held = new Map<string, OutlineRow[]>();
+  for (const row of rows) {
+    const parent = parents.get(row.ref);
+    if (parent === undefined) continue;
+    const list = held.get(parent);
+    if (list) list.push(row);
+    else held.set(parent, [row]);
+  }
+  for (const row of rows) {
+    const list = held.get(row.ref);
+    if (list && isWork(row, cells) && !spans(row, list)) return { holder: row, held: list };
+  }
+  return null;
+}
+
+const isWork = (row: OutlineRow, cells: CellReader): boolean =>
+  row.start !== null || row.finish !== null || row.duration !== null || cells.text(row, 'predecessors') !== '';
+
+/** True when a row begins and ends where several others together do, as a summary does. */
+function spans({ start, finish }: OutlineRow, held: OutlineRow[]): boolean {
+  if (held.length < 2 || !start || !finish) return false;
+  const starts = held.flatMap((r) => r.start?.day ?? r.finish?.day ?? []);
+  const finishes = held.flatMap((r) => r.finish?.day ?? r.start?.day ?? []);
+  if (starts.length === 0) return false;
+  return start.day <= Math.min(...starts) && finish.day >= Math.max(...finishes);
 }

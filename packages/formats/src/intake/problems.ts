@@ -12,6 +12,7 @@ export interface Problem {
     | 'unknownCalendar'
     | 'unknownPredecessor'
     | 'unknownParent'
+    | 'indentIgnored'
     | 'duplicateReference'
     | 'finishBeforeStart'
     | 'nothingUsable'
@@ -69,6 +70,8 @@ export function problemWords(p: Problem): string {
       return `${v} does not name an activity of this table. Expected a reference, then link type and lag if any, such as A12 FS+3d; the link is left out.`;
     case 'unknownParent':
       return `${v} does not name an activity of this table; the row is put at the top level.`;
+    case 'indentIgnored':
+      return `${v} begins with blanks, but the row above it (${p.detail}) is work of its own; it is not put below that row. Remove the blanks, or say the outline in a column.`;
     case 'duplicateReference':
       return `The reference ${v} stands already in row ${p.detail}; this row is given a reference of its own.`;
     case 'finishBeforeStart':

@@ -31,6 +31,8 @@ export interface IntakeOptions {
   calendar?: string;
   /** Moment of the status date. */
   statusDate?: number | null;
+  /** Moment at which a plan without dates starts, as a person says it; nothing is taken in its place. */
+  start?: number | null;
 }
 
 /** A baseline that the table carries beside the current dates. */
@@ -46,6 +48,8 @@ export interface Intake {
   problems: Problem[];
   /** The row of the source of every reference, as a spreadsheet counts. */
   rowOf: Map<string, number>;
+  /** What can be drawn of it: given dates, dates to be computed from lengths and links, or nothing at all. */
+  dates: 'given' | 'computed' | 'none';
   /** Rows of the table that hold anything, and how many of them were taken in. */
   rowsRead: number;
   rowsTaken: number;
@@ -111,9 +115,12 @@ export function readPlan(table: Table, map: ColumnMap, options: IntakeOptions): 
   });
   fillCodeBooks(codeFields, activities);
   const links = readLinks(drafts, activities, calendars, own, rowOf, cells);
+  const dates = datesOf(activities, links);
   const plan = makePlan({
     name: options.name,
     statusDate: options.statusDate ?? null,
+    start: dates === 'computed' ? (options.start ?? null) : null,
+    source: dates === 'computed' ? 'computed' : 'given',
     inHours,
     calendars,
     calendar: own.id,
@@ -121,20 +128,22 @@ export function readPlan(table: Table, map: ColumnMap, options: IntakeOptions): 
     links,
     codeFields,
   });
-  if (
-    activities.length > 0 &&
-    activities.every((a) => a.start === null && a.finish === null && a.actualStart === null)
-  ) {
-    plan.source = 'computed';
-  }
   return {
     plan,
     baseline,
+    dates,
     problems: cells.problems.sort((a, b) => a.row - b.row || a.column - b.column),
     rowOf,
     rowsRead,
     rowsTaken: drafts.length,
   };
+}
+
+/** A table without any date is a plan to be computed when it has lengths or links; without those too, it says nothing of time. */
+function datesOf(activities: Activity[], links: Link[]): Intake['dates'] {
+  if (activities.some((a) => [a.start, a.finish, a.actualStart, a.actualFinish].some((d) => d !== null)))
+    return 'given';
+  return links.length > 0 || activities.some((a) => (a.duration ?? 0) > 0) ? 'computed' : 'none';
 }
 
 function readDrafts(cells: CellReader): { drafts: Draft[]; rowsRead: number } {

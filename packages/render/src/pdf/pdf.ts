@@ -1,4 +1,15 @@
-import type { Face, FontMetrics, Scene, SceneNode } from '@clembo/scene';
+import {
+  eachLeaf,
+  type Face,
+  type FontMetrics,
+  type GroupNode,
+  type Paint,
+  type PathStep,
+  type Role,
+  type Scene,
+  type SceneNode,
+  type TextNode,
+} from '@clembo/scene';
 import PDFDocument from 'pdfkit';
 
 export interface PdfOptions {
@@ -10,7 +21,10 @@ export interface PdfOptions {
   author?: string;
 }
 
-/** Writes scenes as the pages of one PDF: vectors, embedded fonts, text that can be selected, title and language set. */
+/**
+ * Writes scenes as the pages of one PDF: vectors, embedded fonts, text that can be selected, title and language set,
+ * tagged: the title as a heading, texts as paragraphs, every thing of the page as a figure with its text.
+ */
 export async function writePdf(scenes: Scene[], options: PdfOptions): Promise<Uint8Array> {
   const [first] = scenes;
   if (!first) throw new Error('a PDF needs at least one page');
@@ -18,6 +32,7 @@ export async function writePdf(scenes: Scene[], options: PdfOptions): Promise<Ui
     autoFirstPage: false,
     font: null as unknown as string,
     pdfVersion: '1.7',
+    tagged: true,
     lang: first.language,
     displayTitle: true,
     info: {
@@ -37,31 +52,82 @@ export async function writePdf(scenes: Scene[], options: PdfOptions): Promise<Ui
   });
   for (const scene of scenes)
     for (const face of facesOf(scene)) doc.registerFont(face, options.fontPath(options.fonts[face].file));
-  for (const scene of scenes) {
-    doc.addPage({ size: [scene.width, scene.height], margin: 0 });
-    doc.rect(0, 0, scene.width, scene.height).fill(scene.paper);
-    for (const node of scene.nodes) drawNode(doc, node, options.fonts);
-  }
+  for (const scene of scenes) drawPage(doc, scene, options.fonts);
   doc.end();
   await ended;
   return Buffer.concat(chunks);
 }
 
-const facesOf = (scene: Scene): Face[] =>
-  [...new Set(scene.nodes.flatMap((n) => (n.type === 'text' ? [n.face] : [])))].sort();
+function facesOf(scene: Scene): Face[] {
+  const faces = new Set<Face>();
+  eachLeaf(scene.nodes, (n) => {
+    if (n.type === 'text') for (const run of n.runs) faces.add(run.face);
+  });
+  return [...faces].sort();
+}
 
 type Doc = InstanceType<typeof PDFDocument>;
 type Gradient = ReturnType<Doc['linearGradient']>;
 
+/** What each role is to someone who has the page read out; shapes without a role of their own are decoration. */
+const TAGS: Partial<Record<Role, string>> = {
+  title: 'H1',
+  subtitle: 'P',
+  source: 'P',
+  legend: 'P',
+  scale: 'Span',
+  status: 'Span',
+  lane: 'H2',
+  period: 'Span',
+  key: 'P',
+  notice: 'P',
+};
+
+function drawPage(doc: Doc, scene: Scene, fonts: FontMetrics): void {
+  doc.addPage({ size: [scene.width, scene.height], margin: 0 });
+  artifact(doc, () => doc.rect(0, 0, scene.width, scene.height).fill(scene.paper));
+  const page = doc.struct('Document');
+  doc.addStructure(page);
+  for (const node of scene.nodes) {
+    if (node.type === 'group' && node.role === 'item') page.add(figure(doc, node, fonts));
+    else if (node.type === 'text')
+      page.add(doc.struct(TAGS[node.role ?? 'notice'] ?? 'P', {}, () => drawNode(doc, node, fonts)));
+    else artifact(doc, () => drawNode(doc, node, fonts));
+  }
+  page.end();
+}
+
+/** A thing of the page: its marks as a figure with an alternative text, then its label as text. */
+function figure(doc: Doc, group: GroupNode, fonts: FontMetrics): ReturnType<Doc['struct']> {
+  const isText = (n: SceneNode) => n.type === 'text';
+  const alt = [group.name, group.alt].filter(Boolean).join(': ');
+  const marks = group.children.filter((n) => !isText(n));
+  const texts = group.children.filter(isText);
+  const whole = doc.struct('Sect');
+  whole.add(doc.struct('Figure', { alt }, () => marks.forEach((n) => drawNode(doc, n, fonts))));
+  if (texts.length > 0) whole.add(doc.struct('Caption', {}, () => texts.forEach((n) => drawNode(doc, n, fonts))));
+  whole.end();
+  return whole;
+}
+
+/** Draws what is decoration to someone who has the page read out. */
+function artifact(doc: Doc, draw: () => void): void {
+  doc.markContent('Artifact');
+  draw();
+  doc.endMarkedContent();
+}
+
 function drawNode(doc: Doc, node: SceneNode, fonts: FontMetrics): void {
   switch (node.type) {
-    case 'text': {
-      const { ascent, unitsPerEm } = fonts[node.face];
-      doc.font(node.face, node.size).fillColor(node.fill);
-      // pdfkit counts from the top of the line; the scene from the baseline.
-      doc.text(node.text, node.x, node.y - (ascent / unitsPerEm) * node.size, { lineBreak: false, features: [] });
+    case 'group':
+      doc.save();
+      if (node.clip) doc.rect(node.clip.x, node.clip.y, node.clip.width, node.clip.height).clip();
+      for (const child of node.children) drawNode(doc, child, fonts);
+      doc.restore();
       return;
-    }
+    case 'text':
+      drawText(doc, node, fonts);
+      return;
     case 'rect':
       if (node.width <= 0 || node.height <= 0) return;
       if (node.radius)
@@ -73,20 +139,53 @@ function drawNode(doc: Doc, node: SceneNode, fonts: FontMetrics): void {
           Math.min(node.radius, node.width / 2, node.height / 2),
         );
       else doc.rect(node.x, node.y, node.width, node.height);
-      paint(doc, node, node.fade ? fadeFill(doc, node) : node.fill, node.fade ? 1 : node.opacity);
+      paint(doc, node, node.fade ? fadeFill(doc, node) : node.fill);
       return;
     case 'line':
       doc.moveTo(node.x1, node.y1).lineTo(node.x2, node.y2);
       paint(doc, node, undefined);
       return;
-    case 'polygon':
-      node.points.forEach(([x, y], i) => (i === 0 ? doc.moveTo(x, y) : doc.lineTo(x, y)));
-      doc.closePath();
+    case 'path':
+      for (const step of node.steps) drawStep(doc, step);
       paint(doc, node, node.fill);
       return;
     case 'circle':
       doc.circle(node.x, node.y, node.radius);
       paint(doc, node, node.fill);
+      return;
+    case 'image':
+      doc.image(node.data, node.x, node.y, { width: node.width, height: node.height });
+      return;
+  }
+}
+
+function drawText(doc: Doc, node: TextNode, fonts: FontMetrics): void {
+  doc.save();
+  if (node.turn) doc.rotate(node.turn, { origin: [node.x, node.y] });
+  let { x } = node;
+  for (const run of node.runs) {
+    const { ascent, unitsPerEm } = fonts[run.face];
+    doc.font(run.face, node.size).fillColor(run.fill);
+    // pdfkit counts from the top of the line; the scene from the baseline.
+    doc.text(run.text, x, node.y - (ascent / unitsPerEm) * node.size, { lineBreak: false, features: [] });
+    x += doc.widthOfString(run.text, { features: [] });
+  }
+  doc.restore();
+}
+
+function drawStep(doc: Doc, step: PathStep): void {
+  switch (step[0]) {
+    case 'M':
+      doc.moveTo(step[1], step[2]);
+      return;
+    case 'L':
+      doc.lineTo(step[1], step[2]);
+      return;
+    case 'C':
+      doc.bezierCurveTo(step[1], step[2], step[3], step[4], step[5], step[6]);
+      return;
+    case 'Z':
+      doc.closePath();
       return;
   }
 }
@@ -99,12 +198,8 @@ function fadeFill(doc: Doc, node: Extract<SceneNode, { type: 'rect' }>): Gradien
   return gradient;
 }
 
-function paint(
-  doc: Doc,
-  node: { stroke?: string; strokeWidth?: number },
-  fill: string | Gradient | undefined,
-  opacity = 1,
-): void {
+function paint(doc: Doc, node: Paint, fill: string | Gradient | undefined): void {
+  const opacity = node.fade ? 1 : (node.opacity ?? 1);
   if (fill !== undefined) doc.fillColor(fill as string, typeof fill === 'string' ? opacity : 1);
   if (node.stroke) doc.lineWidth(node.strokeWidth ?? 1).strokeColor(node.stroke);
   if (fill !== undefined && node.stroke) doc.fillAndStroke();

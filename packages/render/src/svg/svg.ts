@@ -1,4 +1,13 @@
-import type { FontMetrics, Scene, SceneNode } from '@clembo/scene';
+import {
+  eachLeaf,
+  type Face,
+  type FontMetrics,
+  type GroupNode,
+  type Paint,
+  type Scene,
+  type SceneNode,
+  type TextNode,
+} from '@clembo/scene';
 
 export interface SvgOptions {
   fonts: FontMetrics;
@@ -18,16 +27,21 @@ export function writeSvg(scene: Scene, options: SvgOptions): string {
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${scene.width} ${scene.height}"${size} xml:lang="${scene.language}" role="img" aria-label="${escape(scene.title)}">`,
     `<title>${escape(scene.title)}</title><desc>${escape(scene.description)}</desc>`,
     `<style>${fontFaces(scene, options)}text{white-space:pre;text-rendering:geometricPrecision;font-kerning:none;font-variant-ligatures:none;font-feature-settings:"calt" 0,"liga" 0,"kern" 0}${faceRules(scene, options.fonts)}</style>`,
-    fadeDefinitions(scene),
+    definitions(scene),
     `<rect width="${scene.width}" height="${scene.height}" fill="${scene.paper}"/>`,
   );
-  for (const node of scene.nodes) out.push(nodeSvg(node, options));
+  for (const node of scene.nodes) writeNode(out, node, options);
   out.push('</svg>');
   return out.join('');
 }
 
-const usedFaces = (scene: Scene) =>
-  [...new Set(scene.nodes.flatMap((n) => (n.type === 'text' ? [n.face] : [])))].sort();
+function usedFaces(scene: Scene): Face[] {
+  const faces = new Set<Face>();
+  eachLeaf(scene.nodes, (n) => {
+    if (n.type === 'text') for (const run of n.runs) faces.add(run.face);
+  });
+  return [...faces].sort();
+}
 
 const faceRules = (scene: Scene, fonts: FontMetrics): string =>
   usedFaces(scene)
@@ -52,41 +66,101 @@ const FADE = [
 ] as const;
 
 const fadeId = (colour: string): string => `fade${colour.slice(1)}`;
+/** A clip is named after what it is, so that pages beside each other do not take each other's. */
+const clipId = ({ x, y, width, height }: NonNullable<GroupNode['clip']>): string =>
+  `clip${[x, y, width, height].join('_')}`;
 
-function fadeDefinitions(scene: Scene): string {
-  const colours = [...new Set(scene.nodes.flatMap((n) => (n.type === 'rect' && n.fade && n.fill ? [n.fill] : [])))];
-  if (colours.length === 0) return '';
-  const gradient = (c: string) =>
-    `<linearGradient id="${fadeId(c)}">${FADE.map(([at, opacity]) => `<stop offset="${at}" stop-color="${c}" stop-opacity="${opacity}"/>`).join('')}</linearGradient>`;
-  return `<defs>${colours.map(gradient).join('')}</defs>`;
+function definitions(scene: Scene): string {
+  const list = new Map<string, string>();
+  const collect = (nodes: readonly SceneNode[]) => {
+    for (const n of nodes) {
+      if (n.type === 'group') {
+        if (n.clip)
+          list.set(
+            clipId(n.clip),
+            `<clipPath id="${clipId(n.clip)}"><rect x="${n.clip.x}" y="${n.clip.y}" width="${n.clip.width}" height="${n.clip.height}"/></clipPath>`,
+          );
+        collect(n.children);
+      } else if ('fade' in n && n.fade && n.fill) {
+        const { fill } = n;
+        const stops = FADE.map(
+          ([at, opacity]) => `<stop offset="${at}" stop-color="${fill}" stop-opacity="${opacity}"/>`,
+        );
+        list.set(fadeId(fill), `<linearGradient id="${fadeId(fill)}">${stops.join('')}</linearGradient>`);
+      }
+    }
+  };
+  collect(scene.nodes);
+  return list.size === 0 ? '' : `<defs>${[...list.values()].join('')}</defs>`;
 }
 
-function nodeSvg(node: SceneNode, options: SvgOptions): string {
+function writeNode(out: string[], node: SceneNode, options: SvgOptions): void {
   const about =
     (options.references && node.ref !== undefined ? ` data-ref="${escape(node.ref)}"` : '') +
     (options.references && node.role ? ` data-role="${node.role}"` : '');
   switch (node.type) {
-    case 'text':
-      return `<text x="${node.x}" y="${node.y}" class="${node.face}" font-size="${node.size}" fill="${node.fill}"${about}>${escape(node.text)}</text>`;
-    case 'rect': {
-      const fill = node.fade && node.fill ? `url(#${fadeId(node.fill)})` : (node.fill ?? 'none');
-      return `<rect x="${node.x}" y="${node.y}" width="${node.width}" height="${node.height}"${node.radius ? ` rx="${node.radius}"` : ''} fill="${fill}"${node.opacity !== undefined ? ` fill-opacity="${node.opacity}"` : ''}${stroke(node)}${about}/>`;
+    case 'group': {
+      const clip = node.clip ? ` clip-path="url(#${clipId(node.clip)})"` : '';
+      if (node.link !== undefined) out.push(`<a href="${escape(node.link)}">`);
+      out.push(`<g${clip}${about}>`);
+      if (node.name !== undefined)
+        out.push(`<title>${escape([node.name, node.alt].filter(Boolean).join(': '))}</title>`);
+      for (const child of node.children) writeNode(out, child, options);
+      out.push(node.link === undefined ? '</g>' : '</g></a>');
+      return;
     }
+    case 'text':
+      out.push(textSvg(node, about));
+      return;
+    case 'rect':
+      out.push(
+        `<rect x="${node.x}" y="${node.y}" width="${node.width}" height="${node.height}"${node.radius ? ` rx="${node.radius}"` : ''}${paint(node)}${about}/>`,
+      );
+      return;
     case 'line':
-      return `<line x1="${node.x1}" y1="${node.y1}" x2="${node.x2}" y2="${node.y2}"${stroke(node)}${about}/>`;
-    case 'polygon':
-      return `<path d="M${node.points.map((p) => p.join(' ')).join('L')}Z" fill="${node.fill ?? 'none'}"${stroke(node)}${about}/>`;
+      out.push(
+        `<line x1="${node.x1}" y1="${node.y1}" x2="${node.x2}" y2="${node.y2}" stroke="${node.stroke}" stroke-width="${node.strokeWidth}"${about}/>`,
+      );
+      return;
+    case 'path': {
+      const d = node.steps.map(([to, ...at]) => to + at.join(' ')).join('');
+      out.push(`<path d="${d}"${paint(node)}${about}/>`);
+      return;
+    }
     case 'circle':
-      return `<circle cx="${node.x}" cy="${node.y}" r="${node.radius}" fill="${node.fill ?? 'none'}"${stroke(node)}${about}/>`;
+      out.push(`<circle cx="${node.x}" cy="${node.y}" r="${node.radius}"${paint(node)}${about}/>`);
+      return;
+    case 'image':
+      out.push(
+        `<image x="${node.x}" y="${node.y}" width="${node.width}" height="${node.height}" href="${escape(node.data)}"${about}><title>${escape(node.alt)}</title></image>`,
+      );
+      return;
   }
 }
 
-const stroke = (n: { stroke?: string; strokeWidth?: number }): string =>
-  n.stroke ? ` stroke="${n.stroke}" stroke-width="${n.strokeWidth ?? 1}"` : '';
+function textSvg(node: TextNode, about: string): string {
+  const turn = node.turn ? ` transform="rotate(${node.turn} ${node.x} ${node.y})"` : '';
+  const place = `x="${node.x}" y="${node.y}" font-size="${node.size}"${turn}`;
+  const [first] = node.runs;
+  if (node.runs.length === 1 && first)
+    return `<text ${place} class="${first.face}" fill="${first.fill}"${about}>${escape(first.text)}</text>`;
+  const runs = node.runs.map((r) => `<tspan class="${r.face}" fill="${r.fill}">${escape(r.text)}</tspan>`);
+  return `<text ${place}${about}>${runs.join('')}</text>`;
+}
+
+const paint = (p: Paint): string => {
+  const fill = p.fade && p.fill ? `url(#${fadeId(p.fill)})` : (p.fill ?? 'none');
+  const opacity = p.opacity === undefined ? '' : ` fill-opacity="${p.opacity}"`;
+  const stroke = p.stroke ? ` stroke="${p.stroke}" stroke-width="${p.strokeWidth ?? 1}"` : '';
+  return ` fill="${fill}"${opacity}${stroke}`;
+};
 
 const ESCAPES: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
 
-/** Escapes what XML gives a meaning, and drops characters that it does not allow at all. */
+/** Escapes what XML gives a meaning, and drops what it does not allow at all: control characters and halves of pairs. */
 const escape = (text: string): string =>
-  // biome-ignore lint: control characters are what is looked for
-  text.replace(/[&<>"']/g, (c) => ESCAPES[c]!).replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '');
+  text
+    .replace(/[&<>"']/g, (c) => ESCAPES[c]!)
+    // biome-ignore lint: control characters are what is looked for
+    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '')
+    .replace(/[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/g, '\ufffd');

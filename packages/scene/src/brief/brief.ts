@@ -25,8 +25,13 @@ export const Filter = z.object({
 });
 export type Filter = z.infer<typeof Filter>;
 
-export const LABEL_PARTS = ['name', 'start', 'finish', 'reference', 'duration', 'percent'] as const;
+export const LABEL_PARTS = ['name', 'start', 'finish', 'reference', 'duration', 'percent', 'off'] as const;
 export type LabelPart = (typeof LABEL_PARTS)[number];
+
+/** The oldest edition that was kept: what was promised. */
+export const PROMISED = 'promised';
+/** How deep lanes nest at the most. */
+export const MOST_LANE_LEVELS = 4;
 
 /**
  * What a timeline shows. The page is composed from this, the plan and its schedule, and from nothing else.
@@ -39,17 +44,26 @@ export const TimelineBrief = z.object({
   /** Deepest outline level that is shown; what lies deeper is drawn as its summary. Null shows all. */
   level: z.int().min(1).max(50).nullable().default(null),
   where: z.array(Filter).max(20).default([]),
-  /** Id of the code field that lanes are made of, `outline` for the top level of the outline, or null for none. */
-  lanes: z.string().nullable().default(null),
+  /** What lanes are made of, outermost first: ids of code fields, or `outline` for the top level of the outline. */
+  lanes: z
+    .preprocess(
+      (said) => (said === null ? [] : typeof said === 'string' ? [said] : said),
+      z.array(z.string().min(1)).max(MOST_LANE_LEVELS),
+    )
+    .default([]),
   rows: z.enum(['each', 'packed']).default('packed'),
   /** Id of the code field that gives the colours, or null for one colour. */
   colour: z.string().nullable().default(null),
   labels: z.array(z.enum(LABEL_PARTS)).max(LABEL_PARTS.length).default(['name', 'finish']),
+  /** The edition that is compared with: `promised` for the oldest that was kept, the id of another, or null. */
+  compare: z.string().min(1).max(100).nullable().default(null),
   /** Whether periods that the plan knows (closures, seasons) are shaded. */
   periods: z.boolean().default(true),
   from: MomentValue.nullable().default(null),
   to: MomentValue.nullable().default(null),
   page: z.enum(PAGE_NAMES).default('A4 landscape'),
+  /** In colour, or in grey with a pattern for every category. */
+  print: z.enum(['colour', 'grey']).default('colour'),
 });
 export type TimelineBrief = z.infer<typeof TimelineBrief>;
 

@@ -1,2 +1,3 @@
 export * from './brief';
 export * from './sentence';
+export { shownWords } from '../graph/shown';

@@ -1,6 +1,6 @@
 import { dayOf, finishDayOf, type Plan } from '@clembo/core';
 import { formatDay } from '../text/dates';
-import type { Filter, LabelPart, TimelineBrief } from './brief';
+import { type Filter, type LabelPart, PROMISED, type TimelineBrief } from './brief';
 
 /** A part of the brief's sentence that can be changed. */
 export type BriefPart =
@@ -10,11 +10,13 @@ export type BriefPart =
   | 'lanes'
   | 'rows'
   | 'colour'
+  | 'compare'
   | 'labels'
   | 'periods'
   | 'from'
   | 'to'
-  | 'page';
+  | 'page'
+  | 'print';
 
 /** Plain words, or words that stand for a part. */
 export type Segment = { text: string; part?: BriefPart };
@@ -30,16 +32,22 @@ export const LABEL_WORDS: Record<LabelPart, string> = {
   finish: 'finish',
   reference: 'reference',
   duration: 'working days',
-  percent: 'percent complete',
+  percent: 'percent done',
+  off: 'days late or ahead',
 };
+export const PRINT_WORDS = { colour: 'in colour', grey: 'in grey with patterns' } as const;
 
 /** What the sentence needs to know of a plan. */
-export type PlanWords = Pick<Plan, 'codeFields' | 'periods'>;
+export type PlanWords = Pick<Plan, 'codeFields' | 'periods'> & {
+  /** Editions that were kept, the oldest last. */
+  editions?: readonly { id: string; name: string }[];
+};
 
 /** The brief as a sentence in plain language, in segments. */
 export function briefSentence(brief: TimelineBrief, plan: PlanWords): Segment[] {
   const part = (name: BriefPart, text: string): Segment => ({ text, part: name });
-  const fieldName = (id: string) => plan.codeFields.find((f) => f.id === id)?.name.toLowerCase() ?? id;
+  const fieldName = (id: string) =>
+    id === 'outline' ? 'outline' : (plan.codeFields.find((f) => f.id === id)?.name.toLowerCase() ?? id);
   return [
     { text: 'Show ' },
     part('include', INCLUDE_WORDS[brief.include]),
@@ -50,14 +58,15 @@ export function briefSentence(brief: TimelineBrief, plan: PlanWords): Segment[] 
     { text: ', ' },
     part(
       'lanes',
-      brief.lanes === null
-        ? 'without lanes'
-        : `in lanes by ${brief.lanes === 'outline' ? 'outline' : fieldName(brief.lanes)}`,
+      brief.lanes.length === 0 ? 'without lanes' : `in lanes by ${brief.lanes.map(fieldName).join(', then ')}`,
     ),
     { text: ', rows ' },
     part('rows', brief.rows),
     { text: ', ' },
     part('colour', brief.colour === null ? 'in one colour' : `coloured by ${fieldName(brief.colour)}`),
+    ...((plan.editions?.length ?? 0) > 0 || brief.compare !== null
+      ? [{ text: ', compared with ' }, part('compare', compareWords(brief.compare, plan))]
+      : []),
     { text: ', labelled with ' },
     part('labels', brief.labels.length === 0 ? 'nothing' : listWords(brief.labels.map((l) => LABEL_WORDS[l]))),
     ...(plan.periods.length > 0
@@ -77,8 +86,17 @@ export function briefSentence(brief: TimelineBrief, plan: PlanWords): Segment[] 
     part('to', brief.to === null ? 'the finish' : formatDay(finishDayOf(brief.to), 'long')),
     { text: ', on ' },
     part('page', brief.page === 'wide slide' ? 'a wide slide' : brief.page),
+    { text: ', ' },
+    part('print', PRINT_WORDS[brief.print]),
     { text: '.' },
   ];
+}
+
+/** The name of an edition to compare with. */
+function compareWords(compare: string | null, plan: PlanWords): string {
+  if (compare === null) return 'nothing';
+  const edition = compare === PROMISED ? plan.editions?.at(-1) : plan.editions?.find((e) => e.id === compare);
+  return edition?.name ?? 'an edition that is gone';
 }
 
 /** `a`, `a and b`, `a, b and c`. */

@@ -1,11 +1,12 @@
 import type { CodeField, Plan, Schedule } from '@clembo/core';
-import { defaultTimelineBrief, type TimelineBrief } from './brief';
+import { defaultTimelineBrief, PROMISED, type TimelineBrief } from './brief';
 
 /**
  * A first brief for a plan: lanes by the code field that splits it into a readable number of bands, colours by
- * another one, and an outline level that keeps the page below what a reader takes in.
+ * another one, an outline level that keeps the page below what a reader takes in, and a comparison with what was
+ * promised where an edition says so.
  */
-export function suggestTimelineBrief(plan: Plan, schedule: Schedule): TimelineBrief {
+export function suggestTimelineBrief(plan: Plan, schedule: Schedule, editions = 0): TimelineBrief {
   const brief = defaultTimelineBrief();
   const covered = (f: CodeField) => plan.activities.filter((a) => a.codes[f.id] !== undefined).length;
   const most = Math.max(1, ...plan.codeFields.map(covered));
@@ -14,9 +15,14 @@ export function suggestTimelineBrief(plan: Plan, schedule: Schedule): TimelineBr
     useful.find((f) => f.values.length >= 3 && f.values.length <= 9) ?? useful.find((f) => f.values.length <= 15);
   const colour = useful.find((f) => f !== lane && f.values.length <= 8) ?? lane;
   const topLevel = schedule.outline.roots.length;
-  brief.lanes = lane?.id ?? (schedule.outline.level.some((l) => l > 1) && topLevel <= 15 ? 'outline' : null);
+  const byOutline = schedule.outline.level.some((l) => l > 1) && topLevel <= 15;
+  brief.lanes = lane ? [lane.id] : byOutline ? ['outline'] : [];
   brief.colour = colour && colour.values.length <= 8 ? colour.id : null;
   brief.level = readableLevel(schedule);
+  if (editions > 0) {
+    brief.compare = PROMISED;
+    brief.labels = ['name', 'finish', 'off'];
+  }
   brief.page = plan.activities.length > 40 ? 'A3 landscape' : 'A4 landscape';
   return brief;
 }

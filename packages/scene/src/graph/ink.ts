@@ -4,6 +4,13 @@ export const INK = '#1E2A32';
 export const SOFT_INK = '#5B6770';
 export const HAIRLINE = '#D8D4CA';
 export const KELP = '#0F6E6E';
+/** Late against a promise, and ahead of it. */
+export const MADDER = '#B3402E';
+export const HAREBELL = '#3F6FB5';
+/** The same, and soft ink, where they stand on the tint of a bar. */
+export const INK_ON_TINT = '#3A454D';
+export const MADDER_ON_TINT = '#842A1B';
+export const HAREBELL_ON_TINT = '#24467C';
 export const SAND = '#F0ECDD';
 export const MIST = '#E6EAEC';
 
@@ -21,6 +28,9 @@ export const CATEGORIES = [
   '#409995',
   '#8E83C5',
 ] as const;
+
+/** All bars of a page that is made for print in grey. */
+export const GREY = '#4A4F53';
 
 /** What carries no category. */
 export const NEUTRAL = '#5B6770';

@@ -1,37 +1,50 @@
 import type { Face } from '../text/faces';
 
-/** Text set in one face on one line; x is its left end, y its baseline. */
-export interface TextNode {
-  type: 'text';
-  x: number;
-  y: number;
-  text: string;
-  face: Face;
-  size: number;
-  fill: string;
+/** How a shape is filled and edged. One model for all shapes and all writers. */
+export interface Paint {
+  fill?: string;
+  /** Of the fill, 0 to 1. */
+  opacity?: number;
+  stroke?: string;
+  strokeWidth?: number;
+  /** The fill fades out towards the left and right ends. */
+  fade?: boolean;
+}
+
+/** What a node is about: the reference of what it shows, and what it is to its reader. */
+export interface About {
   ref?: string;
   role?: Role;
 }
 
-export interface RectNode {
+/** A piece of a text in one face and one colour. */
+export interface TextRun {
+  text: string;
+  face: Face;
+  fill: string;
+}
+
+/** Text on one line: its runs follow each other from x, the left end, on the baseline y. */
+export interface TextNode extends About {
+  type: 'text';
+  x: number;
+  y: number;
+  size: number;
+  runs: TextRun[];
+  /** Degrees by which the line is turned clockwise around its left end. */
+  turn?: number;
+}
+
+export interface RectNode extends About, Paint {
   type: 'rect';
   x: number;
   y: number;
   width: number;
   height: number;
   radius?: number;
-  fill?: string;
-  /** 0 to 1 */
-  opacity?: number;
-  stroke?: string;
-  strokeWidth?: number;
-  /** Fades out towards both ends. */
-  fade?: boolean;
-  ref?: string;
-  role?: Role;
 }
 
-export interface LineNode {
+export interface LineNode extends About {
   type: 'line';
   x1: number;
   y1: number;
@@ -39,34 +52,53 @@ export interface LineNode {
   y2: number;
   stroke: string;
   strokeWidth: number;
-  ref?: string;
-  role?: Role;
 }
 
-/** A closed outline of straight edges. */
-export interface PolygonNode {
-  type: 'polygon';
-  points: [x: number, y: number][];
-  fill?: string;
-  stroke?: string;
-  strokeWidth?: number;
-  ref?: string;
-  role?: Role;
+/** A step of a path: move, line, cubic curve, close. */
+export type PathStep =
+  | [to: 'M' | 'L', x: number, y: number]
+  | [to: 'C', x1: number, y1: number, x2: number, y2: number, x: number, y: number]
+  | [to: 'Z'];
+
+export interface PathNode extends About, Paint {
+  type: 'path';
+  steps: PathStep[];
 }
 
-export interface CircleNode {
+export interface CircleNode extends About, Paint {
   type: 'circle';
   x: number;
   y: number;
   radius: number;
-  fill?: string;
-  stroke?: string;
-  strokeWidth?: number;
-  ref?: string;
-  role?: Role;
 }
 
-export type SceneNode = TextNode | RectNode | LineNode | PolygonNode | CircleNode;
+/** A picture of pixels, as a data URL of PNG or JPEG. */
+export interface ImageNode extends About {
+  type: 'image';
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+  data: string;
+  alt: string;
+}
+
+/** The parts of one thing, in the order in which they are painted. */
+export interface GroupNode extends About {
+  type: 'group';
+  /** What the thing is called. */
+  name?: string;
+  /** What someone who does not see it needs to know of it. */
+  alt?: string;
+  /** Nothing of it is drawn outside this rectangle. */
+  clip?: { x: number; y: number; width: number; height: number };
+  /** Where a click leads: an address. */
+  link?: string;
+  children: SceneNode[];
+}
+
+export type LeafNode = TextNode | RectNode | LineNode | PathNode | CircleNode | ImageNode;
+export type SceneNode = LeafNode | GroupNode;
 
 /** What a node is to its reader; the interface and the tests find nodes by it. */
 export type Role =
@@ -80,13 +112,17 @@ export type Role =
   | 'lane'
   | 'laneRule'
   | 'period'
+  | 'item'
   | 'bar'
   | 'progress'
   | 'critical'
+  | 'promised'
+  | 'pattern'
   | 'summary'
   | 'milestone'
   | 'label'
-  | 'key';
+  | 'key'
+  | 'notice';
 
 /** A row of the table that holds the same content for people who do not see the page. */
 export interface ContentRow {
@@ -98,6 +134,29 @@ export interface ContentRow {
   note: string;
 }
 
+/** What is shown of a plan's activities and milestones, and where the others are. They add up to `of`. */
+export interface Shown {
+  of: number;
+  /** On the page as themselves. */
+  shown: number;
+  /** On the page within groups, and how many groups and milestones those are. */
+  inGroups: number;
+  groups: number;
+  milestonesInGroups: number;
+  undated: number;
+  /** Before or after the dates of the page. */
+  outside: number;
+  /** Left out by the brief: by its filter, its kinds, its level. */
+  leftOut: number;
+}
+
+/** A part of the brief that would make the page fit better. */
+export interface FitAdvice {
+  words: string;
+  /** What to change in the brief. */
+  change: Record<string, unknown>;
+}
+
 /** How well the exhibit sits on its page. */
 export interface Fit {
   /** Smallest type on the page in points. */
@@ -105,13 +164,18 @@ export interface Fit {
   /** Least type that the page should have. */
   leastType: number;
   rows: number;
-  shown: number;
-  of: number;
+  counts: Shown;
   labelsShortened: number;
   labelsInKey: number;
-  labelsWithoutPlace: number;
-  /** Texts with characters that the fonts of the page do not have. */
-  textsBeyondFonts: number;
+  /** Labels that lost their dates and amounts for want of room. */
+  datesWithoutRoom: number;
+  laneTitlesCut: number;
+  periodsWithoutName: number;
+  /** Characters that the fonts of the page do not have; they are drawn as empty boxes. */
+  charactersMissing: number;
+  /** False when the page cannot be read and says so instead. */
+  readable: boolean;
+  advice: FitAdvice[];
 }
 
 /**
@@ -127,8 +191,35 @@ export interface Scene {
   paper: string;
   nodes: SceneNode[];
   content: ContentRow[];
+  /** What has no dates and so no place on a time axis. */
+  undated: { ref: string; name: string }[];
   fit: Fit;
 }
 
 /** Coordinates are kept to hundredths of a point, so that the same page is the same bytes. */
 export const round = (value: number): number => Math.round(value * 100) / 100;
+
+/** Visits every node that is no group, in the order of painting. */
+export function eachLeaf(nodes: readonly SceneNode[], visit: (leaf: LeafNode) => void): void {
+  for (const node of nodes) {
+    if (node.type === 'group') eachLeaf(node.children, visit);
+    else visit(node);
+  }
+}
+
+/** All nodes that are no groups. */
+export function leavesOf(nodes: readonly SceneNode[]): LeafNode[] {
+  const list: LeafNode[] = [];
+  eachLeaf(nodes, (leaf) => list.push(leaf));
+  return list;
+}
+
+/** What a text says. */
+export const textOf = (node: TextNode): string => node.runs.map((r) => r.text).join('');
+
+/** A closed outline of straight edges. */
+export const polygon = (points: [x: number, y: number][], about: Paint & About): PathNode => ({
+  type: 'path',
+  steps: [...points.map(([x, y], k): PathStep => [k === 0 ? 'M' : 'L', x, y]), ['Z']],
+  ...about,
+});

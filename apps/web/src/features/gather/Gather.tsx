@@ -13,6 +13,7 @@ interface PlanCard {
   id: string;
   name: string;
   edition: string;
+  version: number;
   activities: number;
   span: string;
 }
@@ -71,6 +72,7 @@ export function Gather({ plans }: { plans: PlanCard[] }) {
 
 function PlanRow({ plan, onDelete }: { plan: PlanCard; onDelete: () => void }) {
   const [name, setName] = useState(plan.name);
+  const [version, setVersion] = useState(plan.version);
   const [renaming, setRenaming] = useState(false);
   const rename = (wanted: string) => {
     setRenaming(false);
@@ -78,10 +80,14 @@ function PlanRow({ plan, onDelete }: { plan: PlanCard; onDelete: () => void }) {
     if (text === '' || text === name) return;
     const before = name;
     setName(text);
-    ask(`/api/plans/${plan.id}`, { method: 'PATCH', json: { name: text } }).catch((error) => {
-      setName(before);
-      wrong(error);
-    });
+    const json = { version, command: { do: 'setPlan', settings: { name: text } } };
+    ask<{ version: number }>(`/api/plans/${plan.id}`, { method: 'PATCH', json }).then(
+      (done) => setVersion(done.version),
+      (error) => {
+        setName(before);
+        wrong(error);
+      },
+    );
   };
   return (
     <li className="group flex items-center gap-4 px-5 py-4 hover:bg-wash">

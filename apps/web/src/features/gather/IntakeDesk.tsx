@@ -2,7 +2,8 @@
 import type { ColumnMap, ColumnMeaning } from '@clembo/formats';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
-import type { IntakeView } from '@/server/intake';
+import { parseIsoDate, startOfDay } from '@clembo/core';
+import type { IntakeView } from '@/server/intake/view';
 import { ask } from '@/ui/ask';
 import { Frame } from '@/ui/Frame';
 import { Pick } from '@/ui/Pick';
@@ -15,6 +16,7 @@ export function IntakeDesk({ first }: { first: IntakeView }) {
   const [view, setView] = useState(first);
   const [name, setName] = useState(first.name);
   const [strict, setStrict] = useState(false);
+  const [start, setStart] = useState('');
   const [making, setMaking] = useState(false);
   const asked = useRef(0);
   const { map } = view;
@@ -44,7 +46,7 @@ export function IntakeDesk({ first }: { first: IntakeView }) {
     try {
       const { planId } = await ask<{ planId: string }>(`/api/intakes/${view.id}/plan`, {
         method: 'POST',
-        json: { name, strict },
+        json: { name, strict, start: startDay === null ? null : startOfDay(startDay) },
       });
       router.push(`/plans/${planId}/show`);
     } catch (error) {
@@ -53,7 +55,9 @@ export function IntakeDesk({ first }: { first: IntakeView }) {
     }
   };
   const held = strict && view.problemCount > 0;
-  const ready = map.dateOrder !== null && name.trim() !== '' && view.rowsTaken > 0 && !held;
+  const startDay = view.dates === 'computed' ? parseIsoDate(start) : null;
+  const dated = view.dates === 'given' || startDay !== null;
+  const ready = map.dateOrder !== null && name.trim() !== '' && view.rowsTaken > 0 && !held && dated;
 
   return (
     <Frame
@@ -122,6 +126,28 @@ export function IntakeDesk({ first }: { first: IntakeView }) {
           <p role="alert" className="mx-6 mb-3 rounded-lg border border-marigold bg-marigold/15 px-4 py-2">
             In {sampleDate(view)} the dates leave open whether day or month comes first. Choose it under <b>Dates</b>;
             nothing is guessed.
+          </p>
+        )}
+        {view.dates === 'computed' && (
+          <label className="mx-6 mb-3 flex items-center gap-3 rounded-lg border border-marigold bg-marigold/15 px-4 py-2">
+            <span>
+              The table has lengths and links, but no dates: they are computed. On which day does the plan start?
+            </span>
+            <input
+              type="date"
+              aria-label="Start of the plan"
+              value={start}
+              min="1900-01-01"
+              max="2299-12-31"
+              onChange={(e) => setStart(e.target.value)}
+              className="rounded-md border border-line bg-paper px-2 py-0.5"
+            />
+          </label>
+        )}
+        {view.dates === 'none' && view.rowsTaken > 0 && (
+          <p role="alert" className="mx-6 mb-3 rounded-lg border border-marigold bg-marigold/15 px-4 py-2">
+            No column holds dates, durations or links, so there is nothing to draw. Say below which column holds the
+            dates.
           </p>
         )}
         <div className="min-h-0 flex-1 overflow-auto px-6 pb-4">
@@ -264,7 +290,6 @@ function Outcome({ view }: { view: IntakeView }) {
       <span className="font-semibold">{parts.length > 0 ? parts.join(', ') : 'Nothing to take in yet'}</span>
       <span className="text-soft">
         from {rowsTaken} of {rowsRead} rows · {view.calendar}
-        {!view.dated && rowsTaken > 0 ? ' · no dates: they will be computed from durations and links' : ''}
       </span>
     </>
   );

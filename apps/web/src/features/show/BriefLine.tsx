@@ -5,8 +5,11 @@ import {
   INCLUDE_WORDS,
   LABEL_PARTS,
   LABEL_WORDS,
+  MOST_LANE_LEVELS,
   PAGES,
   type PageName,
+  PRINT_WORDS,
+  PROMISED,
   type TimelineBrief,
 } from '@clembo/scene/brief';
 import type { PlanHead } from '@/workers/plan.worker';
@@ -58,15 +61,16 @@ function Part({ part, text, brief, head, onChange }: Props & { part: BriefPart; 
     case 'where':
       return <FilterPart text={text} filters={brief.where} head={head} onChange={(where) => onChange({ where })} />;
     case 'lanes':
-      return one(
-        'Lanes',
-        brief.lanes ?? '',
-        [
-          ['', 'without lanes'],
-          ...(head.levels > 1 ? [['outline', 'by outline'] as [string, string]] : []),
-          ...fields.map(([id, name]): [string, string] => [id, `by ${name}`]),
-        ],
-        (v) => onChange({ lanes: v === '' ? null : v }),
+      // Chosen one after the other, outermost first.
+      return (
+        <ManyPart
+          part={part}
+          label="Lanes"
+          text={text}
+          values={brief.lanes}
+          options={[...(head.levels > 1 ? [['outline', 'outline'] as [string, string]] : []), ...fields]}
+          onChange={(v) => onChange({ lanes: v.slice(0, MOST_LANE_LEVELS) })}
+        />
       );
     case 'rows':
       return one(
@@ -84,6 +88,19 @@ function Part({ part, text, brief, head, onChange }: Props & { part: BriefPart; 
         brief.colour ?? '',
         [['', 'in one colour'], ...fields.map(([id, name]): [string, string] => [id, `by ${name}`])],
         (v) => onChange({ colour: v === '' ? null : v }),
+      );
+    case 'compare':
+      return one(
+        'Compared with',
+        brief.compare ?? '',
+        [
+          ['', 'nothing'],
+          ...head.editions.map(({ id, name }, k): [string, string] => [
+            k === head.editions.length - 1 ? PROMISED : id,
+            name,
+          ]),
+        ],
+        (v) => onChange({ compare: v === '' ? null : v }),
       );
     case 'labels':
       return (
@@ -136,6 +153,10 @@ function Part({ part, text, brief, head, onChange }: Props & { part: BriefPart; 
         brief.page,
         Object.keys(PAGES).map((p): [string, string] => [p, p]),
         (v) => onChange({ page: v as PageName }),
+      );
+    case 'print':
+      return one('Print', brief.print, Object.entries(PRINT_WORDS), (v) =>
+        onChange({ print: v as TimelineBrief['print'] }),
       );
   }
 }

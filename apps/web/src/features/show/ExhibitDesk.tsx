@@ -157,7 +157,18 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
           </div>
           {facts && <Margin facts={facts} planId={plan.id} onChoose={setChosen} onClose={() => setChosen(null)} />}
         </div>
-        {page && <FitStrip fit={page.fit} name={exhibit.name} exhibitId={exhibit.id} wide={wide} onWide={setWide} />}
+        {page && (
+          <FitStrip
+            fit={page.fit}
+            undated={page.undated}
+            name={exhibit.name}
+            exhibitId={exhibit.id}
+            wide={wide}
+            onWide={setWide}
+            onMend={change}
+            onChoose={setChosen}
+          />
+        )}
       </div>
     </Frame>
   );

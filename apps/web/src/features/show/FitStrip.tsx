@@ -1,22 +1,31 @@
 'use client';
-import type { Fit } from '@clembo/scene';
+import type { Brief, Fit } from '@clembo/scene';
+import { shownWords } from '@clembo/scene/brief';
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { useState } from 'react';
 import { ask } from '@/ui/ask';
 import { wrong } from '@/ui/Toasts';
+import type { ComposedPage } from '@/workers/plan.worker';
 
-/** One strip below the page: the exhibit's name, and how well it sits on its page. */
+/** One strip below the page: the exhibit's name, what is not on the page, and how well the rest sits on it. */
 export function FitStrip({
   fit,
+  undated,
   name,
   exhibitId,
   wide,
   onWide,
+  onMend,
+  onChoose,
 }: {
   fit: Fit;
+  undated: ComposedPage['undated'];
   name: string;
   exhibitId: string;
   wide: boolean;
   onWide: (wide: boolean) => void;
+  onMend: (change: Partial<Brief>) => void;
+  onChoose: (ref: string) => void;
 }) {
   const [kept, setKept] = useState(name);
   const rename = (text: string) => {
@@ -25,39 +34,99 @@ export function FitStrip({
     setKept(wanted);
     ask(`/api/exhibits/${exhibitId}`, { method: 'PATCH', json: { name: wanted } }).catch(wrong);
   };
+  const said = (n: number, words: string) => (n > 0 ? [`${n} ${words}`] : []);
   const trouble = [
-    fit.labelsWithoutPlace > 0 ? `${fit.labelsWithoutPlace} names without a place` : '',
-    fit.labelsInKey > 0 ? `${fit.labelsInKey} names in the key` : '',
-    fit.labelsShortened > 0 ? `${fit.labelsShortened} names shortened` : '',
-    fit.textsBeyondFonts > 0 ? `${fit.textsBeyondFonts} texts with characters that the page’s fonts lack` : '',
-  ].filter(Boolean);
+    ...said(fit.datesWithoutRoom, 'labels without dates'),
+    ...said(fit.labelsShortened, 'names shortened'),
+    ...said(fit.labelsInKey, 'names in the key'),
+    ...said(fit.laneTitlesCut, 'lane titles cut'),
+    ...said(fit.periodsWithoutName, 'periods without name'),
+    ...said(fit.charactersMissing, 'characters that the page’s fonts lack'),
+  ];
+  const words = !fit.readable ? 'Too much' : trouble.length > 0 ? 'Tight' : 'Fits';
   return (
-    <div className="flex h-[42px] shrink-0 items-center justify-between border-t border-line bg-paper px-6 text-[14.5px]">
+    <div className="flex h-[42px] shrink-0 items-center justify-between gap-4 border-t border-line bg-paper px-6 text-[14.5px]">
       <label className="flex items-center gap-3">
         <span className="text-soft">Exhibit</span>
         <input
           key={kept}
           defaultValue={kept}
-          className="w-64 rounded border border-transparent bg-transparent px-1.5 py-0.5 font-semibold hover:border-line focus:border-line"
+          className="w-56 rounded border border-transparent bg-transparent px-1.5 py-0.5 font-semibold hover:border-line focus:border-line"
           onBlur={(e) => rename(e.target.value)}
           onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
         />
       </label>
-      <div className="flex items-center gap-4">
-        <p data-testid="fit">
-          <span className={`font-semibold ${trouble.length > 0 ? 'text-madder' : ''}`}>
-            {trouble.length > 0 ? 'Tight' : 'Fits'}
-          </span>
-          <span className="text-soft">
-            {' '}
-            smallest type {Math.round(fit.smallestType * 10) / 10} pt · {fit.shown} of {fit.of} shown ·{' '}
-            {trouble.length > 0 ? trouble.join(' · ') : 'every label placed'}
-          </span>
+      <div className="flex min-w-0 items-center gap-3">
+        {undated.length > 0 && <Undated list={undated} onChoose={onChoose} />}
+        <p data-testid="shown" className="truncate text-soft" title={shownWords(fit.counts)}>
+          {shownWords(fit.counts)}
         </p>
-        <button type="button" aria-pressed={wide} className="quiet py-0.5" title="w" onClick={() => onWide(!wide)}>
+        <Popover className="shrink-0">
+          <PopoverButton data-testid="fit" className="quiet py-0.5">
+            <span className={`font-semibold ${trouble.length > 0 || !fit.readable ? 'text-madder' : ''}`}>{words}</span>
+            <span className="text-soft">
+              {fit.readable ? `smallest type ${Math.round(fit.smallestType * 10) / 10} pt` : 'cannot be read'}
+            </span>
+          </PopoverButton>
+          <PopoverPanel anchor={{ to: 'top end', gap: 8 }} className="panel w-80 p-3">
+            {({ close }) => (
+              <>
+                <p className="text-soft">{trouble.length > 0 ? `${trouble.join(', ')}.` : 'Every label is placed.'}</p>
+                {fit.advice.length > 0 && <p className="mt-2 font-semibold">To make it fit better</p>}
+                <ul className="mt-1 space-y-1">
+                  {fit.advice.map((a) => (
+                    <li key={a.words}>
+                      <button
+                        type="button"
+                        className="choice w-full"
+                        onClick={() => {
+                          onMend(a.change as Partial<Brief>);
+                          close();
+                        }}
+                      >
+                        {a.words}
+                      </button>
+                    </li>
+                  ))}
+                </ul>
+              </>
+            )}
+          </PopoverPanel>
+        </Popover>
+        <button
+          type="button"
+          aria-pressed={wide}
+          className="quiet shrink-0 py-0.5"
+          title="w"
+          onClick={() => onWide(!wide)}
+        >
           {wide ? 'Whole page' : 'Full width'}
         </button>
       </div>
     </div>
+  );
+}
+
+/** What has no dates, and so no place on a time axis. */
+function Undated({ list, onChoose }: { list: ComposedPage['undated']; onChoose: (ref: string) => void }) {
+  return (
+    <Popover className="shrink-0">
+      <PopoverButton data-testid="undated" className="quiet py-0.5">
+        <span className="font-semibold text-madder">{list.length}</span> without dates
+      </PopoverButton>
+      <PopoverPanel anchor={{ to: 'top start', gap: 8 }} className="panel max-h-80! w-80 overflow-auto p-2">
+        <p className="px-2 pb-1 text-soft">Not on the page, since nothing says when:</p>
+        <ul>
+          {list.map(({ ref, name }) => (
+            <li key={ref}>
+              <button type="button" className="choice w-full" onClick={() => onChoose(ref)}>
+                <span className="truncate">{name || ref}</span>
+                <span className="ml-auto shrink-0 font-narrow text-soft">{ref}</span>
+              </button>
+            </li>
+          ))}
+        </ul>
+      </PopoverPanel>
+    </Popover>
   );
 }

@@ -46,7 +46,7 @@ export function PageView({ page, chosen, onChoose, onRetitle, automatic, wide }:
     const svg = sheet.current?.querySelector('svg');
     svg?.querySelectorAll('.chosen-ring').forEach((r) => r.remove());
     if (!svg || chosen === null) return;
-    const shapes = [...svg.querySelectorAll<SVGGraphicsElement>(`[data-ref="${CSS.escape(chosen)}"]:not(text)`)];
+    const shapes = [...svg.querySelectorAll<SVGGraphicsElement>(`[data-ref="${CSS.escape(chosen)}"]:not(text):not(g)`)];
     const boxes = shapes.map((s) => s.getBBox());
     if (boxes.length === 0) return;
     const left = Math.min(...boxes.map((b) => b.x)) - 2.5;
@@ -143,7 +143,7 @@ function ContentTable({ page }: { page: ComposedPage }) {
       </thead>
       <tbody>
         {page.content.slice(0, 500).map((r) => (
-          <tr key={r.ref}>
+          <tr key={`${r.lane} ${r.ref}`}>
             <td>{r.lane}</td>
             <th scope="row">{r.name}</th>
             <td>{r.start}</td>

@@ -1,98 +1,150 @@
-import type { PageFrame } from './frame';
-import type { Geometry } from './geometry';
-import { arrangeRows, type LabelStyle, pitchOf, type Rows } from './rows';
+import type { PageFrame } from '../../page/frame';
+import type { Gutter, Lane } from '../../page/lanes';
+import { type Cells, type CellStyle, type Geometry, layCells } from './cells';
+import { keyHeight, keyOf, type Key } from './key';
+import {
+  closest,
+  type LaneRows,
+  leafCount,
+  placeLanes,
+  type Placed,
+  rowCount,
+  rowsOf,
+  type Spread,
+  totalHeight,
+} from './rows';
+import { nameClashes } from './texts';
 
-/** Rows with their heights settled. */
-export interface FittedRows extends Rows {
-  lanePadding: number;
-  /** Top of every lane below the top of the plot, and one more for the bottom. */
-  laneTops: number[];
+/** Everything that stands in the plot, with its place. */
+export interface FittedPage {
+  cells: Cells;
+  placed: Placed;
+  rows: number;
+  key: Key | null;
+  keyHeight: number;
 }
 
-/** How much of its greatest width a label keeps, one try after the other. */
+/** What rows are fitted into. */
+export interface PageRoom {
+  lanes: Lane[];
+  gutter: Gutter;
+  frame: PageFrame;
+  top: number;
+  height: number;
+  each: boolean;
+}
+
 const WHOLE = 1e9;
-const LABEL_LIMITS = [150, 100, 70];
+/** How much of its greatest width a label keeps, in type sizes, one try after the other. */
+const LIMITS = [22, 15, 10, 7.5];
+/** More names than these in a key are no help to a reader. */
+const MOST_IN_KEY = 150;
+const TIGHT = { withDates: true, limit: WHOLE, tight: true } as const;
+
+/** The rows at one type size as they were tried. */
+interface Attempt {
+  cells: Cells;
+  lanes: LaneRows[];
+  least: Spread;
+  key: Key | null;
+  keyHeight: number;
+}
 
 /**
- * Finds the largest type at which the rows fit the height, with labels beside or above their bars, whichever
- * needs less room; below the least type labels are shortened, and last of all the rows are packed by the bars
- * alone and labels go where there is room.
- *
- * @param titles least height of each lane, for its title
+ * Finds the largest type at which the rows fit the height. At the least type labels lose first their dates, then
+ * long names their ends; those that would then be alike become numbers into a key. Null where not even that can be read.
  */
-export function fitRows(g: Geometry, frame: PageFrame, height: number, titles: number[], each: boolean): FittedRows {
-  const attempt = (style: LabelStyle, size: number, labelLimit: number) =>
-    settle(arrangeRows(g, { style, size, labelLimit, each }), titles, height);
-  const best = (size: number, labelLimit = WHOLE): FittedRows | null => {
-    const side = attempt('side', size, labelLimit);
-    if (each && side?.onBar === 0) return side;
-    // Above costs more height a row: it is worth it where it saves rows, or keeps labels off their own bars.
-    const above = attempt('above', size, labelLimit);
-    if (!side || !above) return side ?? above;
-    return side.onBar === 0 && side.height <= above.height * 1.15 ? side : above;
+export function fitPage(g: Geometry, room: PageRoom): FittedPage | null {
+  const { frame } = room;
+  const atSize = (size: number): Attempt | null => {
+    for (const tall of [true, false]) {
+      const tried = attempt(g, room, { ...TIGHT, size, tall, tight: false });
+      if (tried) return tried;
+    }
+    return null;
   };
-  const dense = arrangeRows(g, { style: 'free', size: frame.leastType, labelLimit: WHOLE, each });
-  // Bars alone need no more rows than bars with labels: where those do not fit, nothing that is labelled does.
-  if (dense.rows * pitchOf('side', frame.leastType) > height) return squeeze(dense, titles, height);
-
-  const largest = best(frame.largestLabel);
-  if (largest) return largest;
-  let fits = best(frame.leastType);
+  const largest = atSize(frame.labelSize);
+  if (largest) return spreadOut(g, room, largest);
+  let fits = atSize(frame.leastType);
   if (!fits) {
-    for (const limit of LABEL_LIMITS) fits ??= best(frame.leastType, limit);
-    return fits ?? squeeze(dense, titles, height);
+    const steps: Partial<CellStyle>[] = [
+      {},
+      { withDates: false },
+      ...LIMITS.map((limit) => ({ withDates: false, limit: limit * frame.leastType })),
+    ];
+    for (const step of steps) {
+      for (const tall of [false, true]) {
+        fits = attempt(g, room, { ...TIGHT, size: frame.leastType, tall, ...step });
+        if (fits) return spreadOut(g, room, fits);
+      }
+    }
+    return null;
   }
   // Half a point at a time, by bisection: what fits at one size fits at every smaller one.
-  let [low, high] = [0, Math.round((frame.largestLabel - frame.leastType) * 2)];
+  let [low, high] = [0, Math.ceil((frame.labelSize - frame.leastType) * 2)];
   while (high - low > 1) {
     const middle = (low + high) >> 1;
-    const tried = best(frame.leastType + middle / 2);
+    const tried = atSize(frame.leastType + middle / 2);
     if (tried) [fits, low] = [tried, middle];
     else high = middle;
   }
-  return fits;
+  return spreadOut(g, room, fits);
 }
 
-/** Spreads rows over the height they have, or null when they do not fit it. */
-function settle(rows: Rows, titles: number[], height: number): FittedRows | null {
-  const total = (pitch: number, padding: number) =>
-    laneHeights(rows, titles, pitch, padding).reduce((a, b) => a + b, 0);
-  for (const lanePadding of [rows.size * 0.8, rows.size * 0.45]) {
-    const need = total(rows.pitch, lanePadding);
-    if (need > height) continue;
-    const pitch = Math.min(rows.pitch * 1.9, rows.pitch + (height - need) / Math.max(1, rows.rows));
-    const spare = height - total(pitch, lanePadding);
-    const wider = lanePadding + Math.min(rows.size * 1.5, Math.max(0, spare) / (2 * Math.max(1, rows.laneRows.length)));
-    const padding = total(pitch, wider) <= height + 0.01 ? wider : lanePadding;
-    return { ...rows, pitch, lanePadding: padding, laneTops: tops(laneHeights(rows, titles, pitch, padding)) };
-  }
-  return null;
+/** True when everything has its whole label at the greatest type of the frame, for a page that may grow its type. */
+export function fitsWhole(g: Geometry, room: PageRoom): FittedPage | null {
+  const tried = attempt(g, room, { ...TIGHT, size: room.frame.labelSize, tall: true, tight: false });
+  if (!tried || tried.cells.shortened > 0 || tried.cells.numbers > 0) return null;
+  return spreadOut(g, room, tried);
 }
 
-const laneHeights = (rows: Rows, titles: number[], pitch: number, padding: number): number[] =>
-  rows.laneRows.map((count, lane) => Math.max(count * pitch + 2 * padding, titles[lane]! + padding));
+function attempt(g: Geometry, room: PageRoom, style: CellStyle): Attempt | null {
+  let cells = layCells(g, style, new Uint8Array(g.items.length));
+  const clashes = nameClashes(g, cells);
+  if (clashes) cells = layCells(g, style, clashes);
+  if (cells.numbers > MOST_IN_KEY) return null;
+  const lanes = rowsOf(room.lanes, g, cells, room.each, room.gutter, room.frame);
+  const least = closest(cells);
+  const need = totalHeight(lanes, least);
+  if (need > room.height) return null;
+  const key = cells.numbers > 0 ? keyOf(g, cells, lanes, room.frame) : null;
+  const forKey = key ? keyHeight(key) : 0;
+  return need + forKey > room.height ? null : { cells, lanes, least, key, keyHeight: forKey };
+}
 
-/** Makes rows as low as they must be to stand on the page. */
-function squeeze(rows: Rows, titles: number[], height: number): FittedRows {
-  const lanes = rows.laneRows.length;
-  const lanePadding = Math.min(3, height / (6 * lanes));
-  const least = titles.map((h) => Math.min(h, (height * 0.7) / lanes));
-  const total = (pitch: number) => laneHeights(rows, least, pitch, lanePadding).reduce((a, b) => a + b, 0);
-  let [pitch, high] = [0, rows.size * 2.8];
-  if (total(high) <= height) pitch = high;
+/** Spreads rows over the height that they have; a page with few rows does not leave most of it empty. */
+function spreadOut(g: Geometry, room: PageRoom, { cells, lanes, least, key, keyHeight: forKey }: Attempt): FittedPage {
+  const { size } = cells.style;
+  const height = room.height - forKey;
+  const [count, leaves] = [rowCount(lanes), leafCount(lanes)];
+  const most: Spread = { padding: Math.max(size * 2.2, 14), between: Math.max(size * 3.2, 26) };
+  const at = (share: number): Spread => ({
+    padding: least.padding + (Math.max(most.padding, least.padding) - least.padding) * share,
+    between: least.between + (Math.max(most.between, least.between) - least.between) * share,
+  });
+  let [low, high] = [0, 1];
+  if (totalHeight(lanes, at(1)) <= height) low = 1;
   else {
-    for (let k = 0; k < 30; k++) {
-      const middle = (pitch + high) / 2;
-      if (total(middle) <= height) pitch = middle;
+    for (let k = 0; k < 12; k++) {
+      const middle = (low + high) / 2;
+      if (totalHeight(lanes, at(middle)) <= height) low = middle;
       else high = middle;
     }
   }
-  const barHeight = Math.max(0.5, Math.min(rows.barHeight, pitch * 0.66));
-  return { ...rows, pitch, barHeight, lanePadding, laneTops: tops(laneHeights(rows, least, pitch, lanePadding)) };
-}
-
-function tops(heights: number[]): number[] {
-  const list = [0];
-  for (const h of heights) list.push(list[list.length - 1]! + h);
-  return list;
+  const spread = at(low);
+  const left = height * 0.76 - totalHeight(lanes, spread);
+  if (left > 0) {
+    const step = left / Math.max(1, count + leaves);
+    spread.between += Math.min(step, 110);
+    spread.padding += Math.min(step / 2, 55);
+    const over = totalHeight(lanes, spread) - height;
+    if (over > 0) Object.assign(spread, at(low));
+  }
+  return {
+    cells,
+    placed: placeLanes(lanes, spread, room.top, g.items.length),
+    rows: count,
+    key,
+    keyHeight: forKey,
+  };
 }

@@ -1,178 +1,181 @@
-import { INK, KELP, NEUTRAL, PAPER, SOFT_INK, tint } from '../../graph/ink';
+import { KELP, NEUTRAL } from '../../graph/ink';
 import { round, type SceneNode } from '../../graph/scene';
+import type { PageFrame } from '../../page/frame';
+import { type LegendEntry, sampleHeight } from '../../page/legend';
+import type { PeriodStrip } from '../../page/periods';
+import {
+  barMark,
+  type BarPlace,
+  type MarkLook,
+  milestoneMark,
+  promisedMark,
+  stretchedMark,
+  summaryMark,
+  supportMark,
+} from './marks';
 import type { Measure } from '../../text/measure';
-import type { PageFrame } from './frame';
-import type { Item, Selection } from './items';
-import { marker } from './shapes';
+import type { Item } from './select';
 
-interface Entry {
-  title: string;
-  width: number;
-  draw(x: number, y: number): SceneNode[];
-}
-
-/** What the page shows, explained: colours by value, and the marks that are really on it. Wraps at the right edge. */
-export function legendNodes(
-  selection: Selection,
+/** What is on the page and needs to be explained, drawn by what draws it on the page. */
+export function legendEntries(
+  items: readonly Item[],
+  cut: boolean,
+  hasStatus: boolean,
+  letters: PeriodStrip['letters'],
   frame: PageFrame,
   measure: Measure,
-  hasStatus: boolean,
-): { nodes: SceneNode[]; height: number } {
-  const size = frame.smallSize;
-  const entries = [...colourEntries(selection, size), ...markEntries(selection.items, size, hasStatus)];
-  const nodes: SceneNode[] = [];
-  const lineHeight = size * 1.8;
-  let x = frame.margin;
-  let y = lineHeight / 2;
-  for (const e of entries) {
-    const width = e.width + 4 + measure.width('label', size, e.title);
-    if (x > frame.margin && x + width > frame.width - frame.margin) {
-      x = frame.margin;
-      y += lineHeight;
-    }
-    nodes.push(...e.draw(x, y), {
-      type: 'text',
-      x: round(x + e.width + 4),
-      y: round(y + size * 0.33),
-      text: e.title,
-      face: 'label',
-      size,
-      fill: SOFT_INK,
-      role: 'legend',
-    });
-    x += width + size * 2.2;
-  }
-  return { nodes, height: entries.length === 0 ? 0 : y + lineHeight / 2 };
-}
-
-function colourEntries(selection: Selection, size: number): Entry[] {
-  const anyDone = selection.items.some((i) => i.progress > 0);
-  return selection.colours.map(({ title, colour, shape }) => ({
-    title,
-    width: size * 2.6,
-    draw: (x, y) =>
-      shape === 'diamond'
-        ? [bar(x, y, size, colour, 1.5), ...(anyDone ? [done(x, y, size, colour)] : [])]
-        : [marker(shape, x + size * 1.3, y, size * 0.5, { fill: colour, role: 'legend' })],
-  }));
-}
-
-const bar = (x: number, y: number, size: number, colour: string, corner: number): SceneNode => ({
-  type: 'rect',
-  x: round(x),
-  y: round(y - size * 0.4),
-  width: round(size * 2.6),
-  height: round(size * 0.8),
-  radius: corner,
-  fill: tint(colour, 0.36),
-  role: 'legend',
-});
-
-const done = (x: number, y: number, size: number, fill: string): SceneNode => ({
-  type: 'rect',
-  x: round(x),
-  y: round(y),
-  width: round(size * 1.3),
-  height: round(size * 0.4),
-  radius: 1,
-  fill,
-  role: 'legend',
-});
-
-function markEntries(items: Item[], size: number, hasStatus: boolean): Entry[] {
+): LegendEntry[] {
+  const height = sampleHeight(frame);
+  const wide = frame.smallSize * 2.8;
+  const entries: LegendEntry[] = [];
   const has = (test: (i: Item) => boolean) => items.some(test);
-  const entries: Entry[] = [];
-  const milestones = items.filter((i) => i.form === 'milestone');
-  const grey = milestones[0]?.colour === KELP && milestones.every((m) => m.colour === KELP) ? KELP : NEUTRAL;
-  const add = (when: boolean, title: string, width: number, draw: Entry['draw']) => {
+  const add = (when: boolean, title: string, width: number, draw: LegendEntry['draw']) => {
     if (when) entries.push({ title, width, draw });
   };
-  const diamond = (x: number, y: number, fill: string) => [
-    marker('diamond', x + size * 0.55, y, size * 0.5, { fill, stroke: grey, strokeWidth: 0.9, role: 'legend' }),
-  ];
+  const isWork = (i: Item) => i.form === 'bar' || i.form === 'group';
+  const neutral = neutralLook(items);
+  const place = (x: number, y: number, part: Partial<BarPlace> = {}): BarPlace => ({
+    x0: x,
+    x1: x + wide,
+    done: x,
+    top: y - height / 2,
+    height,
+    cutLeft: false,
+    cutRight: false,
+    group: false,
+    ...part,
+  });
+  const diamond = (look: MarkLook) => (x: number, y: number) => milestoneMark(x + height / 2, y, height * 0.52, look);
+
+  for (const sample of categories(items)) {
+    const { colour, shape, pattern } = sample;
+    const look: MarkLook = { colour, shape, pattern, critical: false, complete: true };
+    if (isWork(sample) || sample.form === 'support')
+      add(true, sample.category!, wide, (x, y) => barMark(place(x, y), look));
+    else add(true, sample.category!, height, diamond(look));
+  }
   add(
-    milestones.some((m) => !m.complete),
-    'Milestone',
-    size * 1.1,
-    (x, y) => diamond(x, y, PAPER),
+    has((i) => i.form === 'milestone' && !i.complete),
+    'Milestone to come',
+    height,
+    diamond(neutral),
   );
   add(
-    milestones.some((m) => m.complete),
+    has((i) => i.form === 'milestone' && i.complete),
     'Milestone reached',
-    size * 1.1,
-    (x, y) => diamond(x, y, grey),
+    height,
+    diamond({ ...neutral, complete: true }),
   );
   add(
-    has((i) => i.form !== 'milestone' && i.progress > 0),
+    has((i) => isWork(i) && i.progress > 0),
     'Done',
-    size * 2.6,
-    (x, y) => [bar(x, y, size, NEUTRAL, 1.5), done(x, y, size, NEUTRAL)],
+    wide,
+    (x, y) => barMark(place(x, y, { done: x + wide * 0.5 }), neutral),
   );
   add(
     has((i) => i.form === 'group'),
-    'Group of activities',
-    size * 2.6,
-    (x, y) => [
-      bar(x, y, size, NEUTRAL, round(size * 0.4)),
-      {
-        type: 'line',
-        x1: round(x + size * 0.3),
-        y1: round(y + size * 0.6),
-        x2: round(x + size * 2.3),
-        y2: round(y + size * 0.6),
-        stroke: tint(NEUTRAL, 0.55),
-        strokeWidth: 0.8,
-        role: 'legend',
-      },
-    ],
+    'Group, with the number of its activities',
+    wide,
+    (x, y) => barMark(place(x, y, { group: true }), neutral),
+  );
+  add(
+    has((i) => i.form === 'summary'),
+    'Summary',
+    wide,
+    (x, y) => summaryMark(x, x + wide, y, height * 0.18),
   );
   add(
     has((i) => i.form === 'support'),
     'Supporting work',
-    size * 2.6,
-    (x, y) => [
-      {
-        type: 'rect',
-        x: round(x),
-        y: round(y - size * 0.25),
-        width: round(size * 2.6),
-        height: round(size * 0.5),
-        fill: NEUTRAL,
-        opacity: 0.55,
-        fade: true,
-        role: 'legend',
-      },
-    ],
+    wide,
+    (x, y) => supportMark(place(x, y), neutral),
   );
   add(
-    has((i) => i.critical && i.form !== 'milestone'),
-    'Critical',
-    size * 2.6,
-    (x, y) => [
-      bar(x, y, size, NEUTRAL, 1.5),
-      {
-        type: 'line',
-        x1: round(x + 0.5),
-        y1: round(y - size * 0.4),
-        x2: round(x + size * 2.6 - 0.5),
-        y2: round(y - size * 0.4),
-        stroke: INK,
-        strokeWidth: 1.3,
-        role: 'legend',
-      },
-    ],
+    has((i) => (i.stretches?.length ?? 0) > 1),
+    'Interrupted work',
+    wide,
+    (x, y) =>
+      stretchedMark(
+        [
+          [x, x + wide * 0.4],
+          [x + wide * 0.65, x + wide],
+        ],
+        place(x, y),
+        neutral,
+      ),
   );
-  add(hasStatus, 'Status date', size * 0.8, (x, y) => [
+  add(
+    has((i) => i.critical && isWork(i)),
+    'Critical',
+    wide,
+    (x, y) => barMark(place(x, y), { ...neutral, critical: true }),
+  );
+  add(
+    has((i) => i.critical && i.form === 'milestone') && !has((i) => i.critical && isWork(i)),
+    'Critical',
+    height,
+    diamond({ ...neutral, critical: true }),
+  );
+  add(
+    has((i) => i.promised !== null && i.form !== 'milestone' && i.form !== 'summary'),
+    'Promised',
+    wide,
+    (x, y): SceneNode[] => [promisedMark(x, x + wide, y - height * 0.3, height * 0.6, false)],
+  );
+  add(
+    has((i) => i.promised !== null && i.form === 'milestone'),
+    'Promised date',
+    height,
+    (x, y): SceneNode[] => [promisedMark(x + height / 2, x + height / 2, y - height * 0.35, height * 0.7, true)],
+  );
+  add(cut, 'Runs on beyond the page', wide, (x, y) => barMark(place(x, y, { cutRight: true }), neutral));
+  add(hasStatus, 'Status date', height * 0.6, (x, y) => [
     {
       type: 'line',
-      x1: round(x + size * 0.4),
-      y1: round(y - size * 0.55),
-      x2: round(x + size * 0.4),
-      y2: round(y + size * 0.55),
+      x1: round(x + height * 0.3),
+      y1: round(y - height * 0.55),
+      x2: round(x + height * 0.3),
+      y2: round(y + height * 0.55),
       stroke: KELP,
       strokeWidth: 1.2,
-      role: 'legend',
     },
   ]);
+  for (const { letter, name } of letters) {
+    const width = measure.width('labelStrong', frame.smallSize, letter);
+    add(true, name, width, (x, y) => [
+      {
+        type: 'text',
+        x: round(x),
+        y: round(y + frame.smallSize * 0.3),
+        size: frame.smallSize,
+        runs: [{ text: letter, face: 'labelStrong', fill: NEUTRAL }],
+      },
+    ]);
+  }
   return entries;
+}
+
+/** Marks that say nothing of a category are shown in the one colour of the page, else in grey. */
+function neutralLook(items: readonly Item[]): MarkLook {
+  const [first] = items;
+  const one = first !== undefined && items.every((i) => i.category === null);
+  return {
+    colour: one ? first.colour : NEUTRAL,
+    shape: 'diamond',
+    pattern: 0,
+    critical: false,
+    complete: false,
+  };
+}
+
+/** One item of each category that is on the page: work before points in time, in the order in which they first stand there. */
+function categories(items: readonly Item[]): Item[] {
+  const found = new Map<string, Item>();
+  const rank = (i: Item) => (i.form === 'milestone' ? 1 : 0);
+  for (const item of items) {
+    if (item.category === null || item.form === 'summary') continue;
+    const known = found.get(item.category);
+    if (!known || rank(item) < rank(known)) found.set(item.category, item);
+  }
+  return [...found.values()].sort((a, b) => a.categoryRank - b.categoryRank);
 }

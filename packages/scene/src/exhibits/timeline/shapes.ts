@@ -1,4 +1,4 @@
-import { round, type SceneNode } from '../../graph/scene';
+import { type About, type Paint, polygon, round, type SceneNode } from '../../graph/scene';
 
 const polar = (x: number, y: number, r: number, degrees: number): [number, number] => [
   round(x + r * Math.sin((degrees * Math.PI) / 180)),
@@ -6,29 +6,9 @@ const polar = (x: number, y: number, r: number, degrees: number): [number, numbe
 ];
 
 /** The outline of a marker around a point; `half` is half its height. */
-export function marker(
-  shape: string,
-  x: number,
-  y: number,
-  half: number,
-  paint: Partial<SceneNode> & { ref?: string },
-): SceneNode {
-  const { fill, stroke, strokeWidth, ref, role } = paint as {
-    fill?: string;
-    stroke?: string;
-    strokeWidth?: number;
-    ref?: string;
-    role?: SceneNode['role'];
-  };
-  const common = {
-    ...(fill && { fill }),
-    ...(stroke && { stroke }),
-    ...(strokeWidth && { strokeWidth }),
-    ...(ref !== undefined && { ref }),
-    ...(role && { role }),
-  };
-  if (shape === 'circle') return { type: 'circle', x: round(x), y: round(y), radius: round(half * 0.88), ...common };
-  return { type: 'polygon', points: outline(shape, x, y, half), ...common };
+export function marker(shape: string, x: number, y: number, half: number, paint: Paint & About): SceneNode {
+  if (shape === 'circle') return { type: 'circle', x: round(x), y: round(y), radius: round(half * 0.88), ...paint };
+  return polygon(outline(shape, x, y, half), paint);
 }
 
 function outline(shape: string, x: number, y: number, half: number): [number, number][] {

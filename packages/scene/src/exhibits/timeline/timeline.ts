@@ -1,395 +1,163 @@
-import { dayOf, type Plan, type Schedule } from '@clembo/core';
-import type { TimelineBrief } from '../../brief/brief';
-import { HAIRLINE, INK, KELP, PAPER, SOFT_INK } from '../../graph/ink';
-import { type ContentRow, round, type Scene, type SceneNode } from '../../graph/scene';
-import { niceRange, timeScale } from '../../scales/time';
-import { formatDay } from '../../text/dates';
-import type { Measure } from '../../text/measure';
-import { flagPlace, scaleNodes, statusFlag } from './axis';
-import { brokenLine, itemNodes, labelNodes, type Plot, periodNodes, type TextBox } from './draw';
-import { type FittedRows, fitRows } from './fitPage';
-import { labelWidth, measureItems } from './geometry';
-import { type PageFrame, pageFrame } from './frame';
-import { type FreeLabels, placeFreeLabels } from './freeLabels';
-import { type Selection, selectItems } from './items';
-import { legendNodes } from './legend';
-import { halfMarker, type Placed, placeItems } from './rows';
-
-export interface TimelineInput {
-  plan: Plan;
-  schedule: Schedule;
-  brief: TimelineBrief;
-  measure: Measure;
-  /** Name of the edition, for the source line. */
-  edition: string;
-}
+import { PAPER } from '../../graph/ink';
+import { eachLeaf, type Fit, type Scene, type SceneNode } from '../../graph/scene';
+import { shownWords } from '../../graph/shown';
+import { statusFlag, timeAxis } from '../../page/axis';
+import { type Foot, footNodes, footOf } from '../../page/foot';
+import { laneNodes } from '../../page/lanes';
+import { periodNodes } from '../../page/periods';
+import { MISSING } from '../../text/measure';
+import { fitAdvice } from './advice';
+import { type Body, bodyNodes, brokenLine, GRID_PAINT, STATUS_PAINT } from './body';
+import { contentRows } from './content';
+import { type FittedPage, fitPage, fitsWhole } from './fitPage';
+import { keyNodes } from './key';
+import { type Label, needsYear, writeLabels } from './labels';
+import { crowdedWords, emptyWords, noticeNodes } from './notices';
+import { noRoomWords, type Regions, regionsOf, sourceWords, subtitle, type TimelineInput } from './regions';
+import { selectItems, type Selection } from './select';
+import { statement } from './statement';
 
 /**
  * Composes a timeline.
  *
- *   brief + plan → selection → frame → time scale → rows that fit → items → labels → lines around the labels
+ *   brief + plan → selection → labels → regions of the page → rows that fit → marks and labels → lines around them
  *
  * The same input gives the same scene.
  */
 export function composeTimeline(input: TimelineInput): Scene {
-  const { plan, schedule, brief, measure } = input;
-  const selection = selectItems(plan, schedule, brief);
-  const frame = pageFrame(brief);
-  const title = brief.title ?? statement(plan, selection);
-  const head = headNodes(title, subtitle(plan, selection), frame, measure);
-  const legend = legendNodes(selection, frame, measure, statusInRange(plan, selection));
-
-  const gutter = laneGutter(selection, frame, measure);
-  const range = brief.from !== null && brief.to !== null ? selection : withNiceEnds(selection, brief);
-  const scale = timeScale(range.from, range.to, frame.margin + gutter, frame.width - frame.margin);
-  const statusX = statusInRange(plan, selection) ? scale.x(plan.statusDate!) : null;
-  const flag = statusX === null ? null : flagPlace(statusX, dayOf(plan.statusDate!), frame, measure, scale);
-  const axis = scaleNodes(scale, frame, measure, head.bottom, flag);
-  const footTop = frame.height - frame.margin - frame.smallSize * 1.6 - legend.height;
-  const periods = brief.periods ? plan.periods.filter((p) => p.start < range.to && p.finish > range.from) : [];
-  const periodLine = periods.length > 0 ? frame.smallSize * 1.7 : 0;
-  const most: Plot = {
-    left: scale.left,
-    right: scale.right,
-    top: axis.bottom,
-    bottom: footTop - frame.smallSize * 0.8,
-  };
-  const bodyBottom = most.bottom - periodLine;
-
-  const titles = laneTitles(selection, frame, measure, gutter);
-  const titleHeights = titles.map((lines) => lines.length * frame.laneSize * 1.2);
-  const each = brief.rows === 'each';
-  const byTime = each && brief.lanes !== null && brief.lanes !== 'outline';
-  const geometry = measureItems(selection, scale, measure, byTime ? 'time' : 'given');
-  const bodyHeight = bodyBottom - most.top;
-  let rows = fitRows(geometry, frame, bodyHeight, titleHeights, each);
-  let placed = placeItems(geometry, rows, measure);
-  let free: FreeLabels | null = null;
-  let keyHeight = 0;
-  if (rows.style === 'free') {
-    const key = keyShape(frame, bodyHeight);
-    const place = (capacity: number) =>
-      placeFreeLabels(
-        barBoxes(placed, rows, most),
-        { ...most, bottom: bodyBottom - keyHeight },
-        frame.leastType,
-        measure,
-        capacity,
+  const { plan, schedule, brief, measure, promised } = input;
+  const selection = selectItems(plan, schedule, brief, promised);
+  const labels = writeLabels(selection, plan, brief, measure);
+  const wanted = brief.title !== null && brief.title.trim() !== '' ? brief.title : statement(plan, schedule, promised);
+  const title = measure.clean(wanted).trim() || 'A plan without a name';
+  const page = selection.items.length === 0 ? null : laidOut(input, selection, labels, title);
+  const regions = page ?? regionsOf(input, selection, labels, title, 1);
+  const { frame } = regions;
+  const body = page ? plotNodes(page) : null;
+  const notice = page
+    ? []
+    : noticeNodes(
+        selection.items.length === 0 ? emptyWords(input, selection) : crowdedWords(input, selection),
+        regions,
       );
-    free = place(key.most);
-    if (free.keyed.length > 0) {
-      keyHeight = (Math.ceil(Math.min(key.most, free.keyed.length * 1.3) / key.columns) + 1) * key.line;
-      rows = fitRows(geometry, frame, bodyHeight - keyHeight, titleHeights, each);
-      placed = placeItems(geometry, rows, measure);
-      free = rows.style === 'free' ? place((Math.round(keyHeight / key.line) - 1) * key.columns) : null;
-    }
-  }
-
-  // A page with little on it ends where its rows end; the legend follows them.
-  const end = most.top + rows.laneTops[rows.laneTops.length - 1]!;
-  const plot: Plot = {
-    ...most,
-    bottom: free ? most.bottom : Math.min(most.bottom, Math.max(end, most.top + 40) + periodLine),
-  };
-  const shades = periodNodes(periods, scale, plot, frame, measure);
-  const body = bodyNodes(placed, rows, free, plot, measure);
-  const lanes = laneNodes(titles, rows, frame, plot, selection);
-  const boxes = [...body.boxes, ...shades.boxes];
-  const lines = axis.gridDays.flatMap((d) =>
-    brokenLine(scale.x(d * 1440), plot.top, plot.bottom - keyHeight, boxes, HAIRLINE, 0.5, 'grid'),
-  );
-  const key = free ? keyNodes(free, frame, measure, bodyBottom - keyHeight) : [];
-  const without = free?.without.length ?? 0;
-  const foot = footNodes(input, selection, without, frame, measure, legend.nodes, plot.bottom + frame.smallSize * 0.8);
-
-  const nodes: SceneNode[] = [
-    ...shades.nodes,
-    ...lines,
-    ...lanes,
-    ...(statusX === null ? [] : brokenLine(statusX, plot.top, plot.bottom - keyHeight, boxes, KELP, 1.2, 'status')),
-    ...body.nodes,
-    ...axis.nodes,
-    ...(flag === null ? [] : statusFlag(flag, frame, plot.top)),
-    ...key,
-    ...head.nodes,
-    ...foot,
-  ];
-  const shortened = placed.filter((p) => p.label !== '' && p.label.endsWith('…') && !p.item.label.endsWith('…')).length;
+  const nodes: SceneNode[] = [...regions.head.nodes, ...(body?.nodes ?? notice)];
+  const fit = fitOf(input, selection, regions, page, body?.body ?? null, nodes);
+  const foot = footOf([shownWords(selection.counts), ...noRoomWords(fit)], sourceWords(input), frame, measure);
+  nodes.push(...footNodes(trimmed(foot, regions.foot), frame));
   return {
     width: frame.width,
     height: frame.height,
     title,
-    description: `Timeline of ${plan.name}: ${selection.items.length} of ${selection.of} activities and milestones from ${formatDay(dayOf(selection.from), 'long')} to ${formatDay(selection.lastDay, 'long')}.`,
+    description: `Timeline of ${plan.name}. ${shownWords(selection.counts)}. ${subtitle(input, selection)}`,
     language: 'en',
     paper: PAPER,
     nodes,
-    content: contentRows(selection),
-    fit: {
-      smallestType: nodes.reduce((least, n) => (n.type === 'text' && n.size < least ? n.size : least), frame.titleSize),
-      leastType: frame.leastType,
-      rows: rows.rows,
-      shown: selection.items.length,
-      of: selection.of,
-      labelsShortened: free ? free.shortened : shortened,
-      labelsInKey: free?.keyed.length ?? 0,
-      labelsWithoutPlace: without,
-      textsBeyondFonts: nodes.filter((n) => n.type === 'text' && !measure.has(n.face, n.text)).length,
-    },
+    content: contentRows(selection, regions.lanes),
+    undated: selection.undated.map((i) => ({ ref: plan.activities[i]!.ref, name: plan.activities[i]!.name })),
+    fit,
   };
 }
 
-/** A range that the brief leaves open is widened to whole weeks or months. */
-function withNiceEnds(selection: Selection, brief: TimelineBrief): { from: number; to: number } {
-  const nice = niceRange(selection.from, selection.to);
-  return { from: brief.from ?? nice.from, to: brief.to ?? nice.to };
+interface LaidPage extends Regions {
+  fitted: FittedPage;
 }
 
-const statusInRange = (plan: Plan, { from, to }: Selection): boolean =>
-  plan.statusDate !== null && plan.statusDate >= from && plan.statusDate <= to;
+/** How much larger than usual type may be on a page with little on it. */
+const GROWN = [2.5, 2, 1.75, 1.5, 1.25];
+const FEW = 70;
+/** How small scale and lane titles become before a page is called unreadable: as small as its labels. */
+const SMALLEST = 0.7;
 
-/**
- * What the dates say, when the person has not said it: when the plan finishes, and how much of it is done. It is
- * said of the whole plan, also where the page shows a part.
- */
-function statement(plan: Plan, { planFinish, percentDone }: Selection): string {
-  if (planFinish === null) return plan.name;
-  const progress = plan.statusDate !== null && percentDone >= 0.5 ? `; ${Math.round(percentDone)} % complete` : '';
-  return `${plan.name} runs to ${formatDay(planFinish, 'long')}${progress}`;
+/** The page at the largest type that holds all of it; null where nothing that can be read holds it. */
+function laidOut(input: TimelineInput, selection: Selection, labels: Label[], title: string): LaidPage | null {
+  for (const grown of selection.items.length <= FEW ? GROWN : []) {
+    const regions = regionsOf(input, selection, labels, title, grown);
+    const fitted = regions.gutter.cut > 0 ? null : fitsWhole(regions.geometry, roomOf(regions));
+    if (fitted) return { ...regions, fitted };
+  }
+  for (const grown of [1, SMALLEST]) {
+    const regions = regionsOf(input, selection, labels, title, grown);
+    const fitted = fitPage(regions.geometry, roomOf(regions));
+    if (fitted) return { ...regions, fitted };
+  }
+  return null;
 }
 
-function subtitle(plan: Plan, selection: Selection): string {
-  const parts = [`${formatDay(dayOf(selection.from), 'long')} to ${formatDay(selection.lastDay, 'long')}`];
-  if (plan.statusDate !== null) parts.push(`status ${formatDay(dayOf(plan.statusDate), 'long')}`);
-  return [plan.name, ...parts].join(' · ');
+const roomOf = (r: Regions) => ({
+  lanes: r.lanes,
+  gutter: r.gutter,
+  frame: r.frame,
+  top: r.top,
+  height: r.bottom - r.top,
+  each: r.input.brief.rows === 'each',
+});
+
+/** The plot: shades, lines, lanes, rows, and around them the scale, the key and the legend. */
+function plotNodes(page: LaidPage): { nodes: SceneNode[]; body: Body } {
+  const { input, frame, scale, statusX, strip, gutter, geometry: g, fitted, legend } = page;
+  const { brief, measure, plan } = input;
+  const right = frame.width - frame.margin;
+  const left = frame.margin + gutter.width;
+  const axis = timeAxis(scale, frame, measure, page.head.bottom, left, right);
+  const body = bodyNodes(g, fitted);
+  const end = fitted.placed.bottom;
+  const keyTop = end + strip.height;
+  const periods = brief.periods ? plan.periods : [];
+  const lines = axis.grid.flatMap((m) => brokenLine(scale.x(m), page.top, end, body.boxes, GRID_PAINT));
+  const status = statusX === null ? [] : brokenLine(statusX, page.top, end, body.boxes, STATUS_PAINT);
+  const nodes = [
+    ...periodNodes(periods, strip, scale, axis.bottom, end),
+    ...lines,
+    ...laneNodes(fitted.placed.lanes, gutter, frame, right),
+    ...status,
+    ...body.nodes,
+    ...axis.nodes,
+    ...(statusX === null ? [] : statusFlag(plan.statusDate!, needsYear(scale), scale, frame, measure, axis.bottom)),
+    ...(fitted.key ? keyNodes(fitted.key, g, frame, keyTop) : []),
+    ...legend.nodes(keyTop + fitted.keyHeight + frame.smallSize * 0.8),
+  ];
+  return { nodes, body };
 }
 
-function headNodes(
-  title: string,
-  under: string,
-  frame: PageFrame,
-  measure: Measure,
-): { nodes: SceneNode[]; bottom: number } {
-  const width = frame.width - 2 * frame.margin;
-  const lines = measure.wrap('title', frame.titleSize, title, width, 2);
-  const nodes: SceneNode[] = lines.map((text, k) => ({
-    type: 'text',
-    x: frame.margin,
-    y: round(frame.margin + frame.titleSize * (0.82 + 1.18 * k)),
-    text,
-    face: 'title',
-    size: frame.titleSize,
-    fill: INK,
-    role: 'title',
-  }));
-  const y = frame.margin + frame.titleSize * (0.82 + 1.18 * (lines.length - 1)) + frame.subtitleSize * 1.75;
-  nodes.push({
-    type: 'text',
-    x: frame.margin,
-    y: round(y),
-    text: measure.shorten('text', frame.subtitleSize, under, width),
-    face: 'text',
-    size: frame.subtitleSize,
-    fill: SOFT_INK,
-    role: 'subtitle',
-  });
-  return { nodes, bottom: round(y + frame.subtitleSize * 1.1) };
-}
+/** No more lines than there is room for. */
+const trimmed = (foot: Foot, room: Foot): Foot => ({ ...foot, lines: foot.lines.slice(0, room.lines.length) });
 
-/** Room for the titles of lanes at the left. */
-function laneGutter(selection: Selection, frame: PageFrame, measure: Measure): number {
-  const widest = Math.max(0, ...selection.lanes.map((l) => measure.width('textStrong', frame.laneSize, l.title)));
-  return widest === 0 ? 0 : Math.min(widest, frame.width * 0.15) + frame.laneSize * 1.6;
-}
-
-const laneTitles = (selection: Selection, frame: PageFrame, measure: Measure, gutter: number): string[][] =>
-  selection.lanes.map((l) =>
-    l.title === '' ? [] : measure.wrap('textStrong', frame.laneSize, l.title, gutter - frame.laneSize, 3),
-  );
-
-function laneNodes(
-  titles: string[][],
-  rows: FittedRows,
-  frame: PageFrame,
-  plot: Plot,
+function fitOf(
+  { plan, schedule, brief }: TimelineInput,
   selection: Selection,
-): SceneNode[] {
-  return titles.flatMap((lines, k): SceneNode[] => {
-    const top = plot.top + rows.laneTops[k]!;
-    const y = round(plot.top + rows.laneTops[k + 1]!);
-    // The title stands level with the first row, where there is a row to stand level with.
-    const level = rows.style === 'free' ? 0 : rowCentre(rows, plot, k, 0) + frame.laneSize * 0.34;
-    const first = Math.max(level, top + Math.min(rows.lanePadding, frame.laneSize * 0.4) + frame.laneSize * 0.86);
-    return [
-      ...lines.map(
-        (text, i): SceneNode => ({
-          type: 'text',
-          x: frame.margin,
-          y: round(first + i * frame.laneSize * 1.2),
-          text,
-          face: 'textStrong',
-          size: frame.laneSize,
-          fill: INK,
-          role: 'lane',
-        }),
-      ),
-      ...(selection.lanes.length > 1
-        ? [
-            {
-              type: 'line',
-              x1: frame.margin,
-              y1: y,
-              x2: round(plot.right),
-              y2: y,
-              stroke: HAIRLINE,
-              strokeWidth: 0.7,
-              role: 'laneRule',
-            } as SceneNode,
-          ]
-        : []),
-    ];
+  regions: Regions,
+  page: LaidPage | null,
+  body: Body | null,
+  nodes: SceneNode[],
+): Fit {
+  const { frame } = regions;
+  let smallest = frame.smallSize;
+  let missing = 0;
+  eachLeaf(nodes, (n) => {
+    if (n.type !== 'text') return;
+    smallest = Math.min(smallest, n.size);
+    for (const run of n.runs) for (const c of run.text) if (c === MISSING) missing++;
   });
-}
-
-/** The vertical centre of a row's bars. */
-function rowCentre(rows: FittedRows, plot: Plot, lane: number, row: number): number {
-  const top = plot.top + rows.laneTops[lane]! + rows.lanePadding + row * rows.pitch;
-  return rows.style === 'above'
-    ? top + rows.pitch - rows.barHeight * 0.9 - (rows.pitch - rows.barHeight - rows.size * 1.2) / 2
-    : top + rows.pitch / 2;
-}
-
-const barBoxes = (placed: Placed[], rows: FittedRows, plot: Plot) =>
-  placed.map((p) => {
-    const y = rowCentre(rows, plot, p.lane, p.row);
-    const half = p.item.form === 'milestone' ? halfMarker(rows.barHeight) : rows.barHeight / 2;
-    return { placed: p, top: y - half, bottom: y + half };
-  });
-
-function bodyNodes(
-  placed: Placed[],
-  rows: FittedRows,
-  free: FreeLabels | null,
-  plot: Plot,
-  measure: Measure,
-): { nodes: SceneNode[]; boxes: TextBox[] } {
-  const nodes: SceneNode[] = [];
-  const boxes: TextBox[] = [];
-  const { size } = rows;
-  for (const p of placed) nodes.push(...itemNodes(p, rowCentre(rows, plot, p.lane, p.row), rows.barHeight));
-  const write = (p: Placed, label: string, detail: string, x: number, y: number) => {
-    nodes.push(...labelNodes(p.item, label, detail, x, y, size, measure));
-    boxes.push({
-      left: x,
-      right: x + labelWidth(measure, size, p.item, label, detail),
-      top: y - size * 0.78,
-      bottom: y + size * 0.26,
-    });
+  const inKey = page?.fitted.key?.items.length ?? 0;
+  const readable = page !== null || selection.items.length === 0;
+  const crowded =
+    !readable ||
+    inKey > 0 ||
+    (body?.shortened ?? 0) > 0 ||
+    (body?.datesLost ?? 0) > 0 ||
+    smallest < frame.leastType + 0.5;
+  return {
+    smallestType: smallest,
+    leastType: frame.leastType,
+    rows: page?.fitted.rows ?? 0,
+    counts: selection.counts,
+    labelsShortened: body?.shortened ?? 0,
+    labelsInKey: inKey,
+    datesWithoutRoom: body?.datesLost ?? 0,
+    laneTitlesCut: page ? regions.gutter.cut : 0,
+    periodsWithoutName: page ? regions.strip.withoutName : 0,
+    charactersMissing: missing,
+    readable,
+    advice: crowded && selection.items.length > 0 ? fitAdvice(plan, schedule, brief, selection.items.length) : [],
   };
-  if (free) {
-    for (const place of free.places) write(place.placed, place.label, place.detail, place.x, place.y);
-    return { nodes, boxes };
-  }
-  for (const p of placed) {
-    if (p.label === '') continue;
-    const centre = rowCentre(rows, plot, p.lane, p.row);
-    const above = (rows.style === 'above' && p.item.form !== 'milestone') || p.item.form === 'summary';
-    const lift = p.item.form === 'summary' && rows.style !== 'above' ? -size * 0.12 : rows.barHeight / 2 + size * 0.32;
-    write(p, p.label, p.detail, p.labelX, above ? centre - lift : centre + size * 0.33);
-  }
-  return { nodes, boxes };
-}
-
-/** Room for a key: its columns, the height of its lines, and how many names it can hold at the most. */
-function keyShape(frame: PageFrame, bodyHeight: number): { columns: number; line: number; most: number } {
-  const columns = Math.max(1, Math.floor((frame.width - 2 * frame.margin) / 120));
-  const line = frame.leastType * 1.25;
-  return { columns, line, most: Math.floor((bodyHeight * 0.2) / line) * columns };
-}
-
-/** Names that found room only for a number, in columns at the foot of the page. */
-function keyNodes(free: FreeLabels, frame: PageFrame, measure: Measure, top: number): SceneNode[] {
-  const size = frame.leastType;
-  const { columns } = keyShape(frame, 0);
-  const width = (frame.width - 2 * frame.margin) / columns;
-  const perColumn = Math.ceil(free.keyed.length / columns);
-  return free.keyed.map(
-    ({ placed, number }, k): SceneNode => ({
-      type: 'text',
-      x: round(frame.margin + Math.floor(k / perColumn) * width),
-      y: round(top + size * 1.3 + (k % perColumn) * size * 1.25),
-      text: measure.shorten(
-        'label',
-        size,
-        `${number}  ${placed.item.label} ${placed.item.detail}`.trimEnd(),
-        width - 8,
-      ),
-      face: 'label',
-      size,
-      fill: SOFT_INK,
-      ref: placed.item.ref,
-      role: 'key',
-    }),
-  );
-}
-
-function footNodes(
-  input: TimelineInput,
-  selection: Selection,
-  without: number,
-  frame: PageFrame,
-  measure: Measure,
-  legend: SceneNode[],
-  top: number,
-): SceneNode[] {
-  const { plan, edition } = input;
-  const size = frame.smallSize;
-  const parts = [
-    edition,
-    `${selection.items.length} of ${selection.of} activities shown`,
-    plan.source === 'given' ? 'dates as given' : 'computed dates',
-    ...(without > 0 ? [`${without} names have no room on this page`] : []),
-  ].filter((p) => p !== '');
-  const text = measure.shorten('label', size, parts.join(' · '), frame.width - 2 * frame.margin);
-  const source: SceneNode = {
-    type: 'text',
-    x: round(frame.width - frame.margin - measure.width('label', size, text)),
-    y: round(frame.height - frame.margin),
-    text,
-    face: 'label',
-    size,
-    fill: SOFT_INK,
-    role: 'source',
-  };
-  return [...legend.map((n) => movedDown(n, top)), source];
-}
-
-function movedDown(node: SceneNode, by: number): SceneNode {
-  switch (node.type) {
-    case 'line':
-      return { ...node, y1: round(node.y1 + by), y2: round(node.y2 + by) };
-    case 'polygon':
-      return { ...node, points: node.points.map(([x, y]) => [x, round(y + by)]) };
-    default:
-      return { ...node, y: round(node.y + by) };
-  }
-}
-
-function contentRows({ items, lanes }: Selection): ContentRow[] {
-  const titles = new Map(lanes.map((l) => [l.id, l.title]));
-  const order = new Map(lanes.map((l, k) => [l.id, k]));
-  return [...items]
-    .sort((a, b) => order.get(a.lane)! - order.get(b.lane)! || a.start - b.start || a.index - b.index)
-    .map((i) => ({
-      ref: i.ref,
-      name: i.name,
-      lane: titles.get(i.lane) ?? '',
-      start: i.startText,
-      finish: i.finishText,
-      note: [
-        i.form === 'milestone' ? 'milestone' : `${Math.round(i.progress * 100)} % complete`,
-        i.critical ? 'critical' : '',
-      ]
-        .filter(Boolean)
-        .join(', '),
-    }));
 }

@@ -1,7 +1,8 @@
 import { MAX_FILE_BYTES } from '@clembo/formats';
 import { z } from 'zod';
 import { answer, BadRequest, readBody } from '@/server/answer';
-import { takeIn, takeInText } from '@/server/intake';
+import { takeIn, takeInText } from '@/server/intake/takeIn';
+import { accessOf } from '@/server/store';
 
 const Pasted = z.object({ text: z.string().min(1).max(MAX_FILE_BYTES) });
 
@@ -9,7 +10,7 @@ const Pasted = z.object({ text: z.string().min(1).max(MAX_FILE_BYTES) });
 export const POST = (request: Request): Promise<Response> =>
   answer(async () => {
     if (!(request.headers.get('content-type') ?? '').startsWith('multipart/form-data')) {
-      return takeInText((await readBody(request, Pasted)).text);
+      return takeInText(await accessOf(), (await readBody(request, Pasted)).text);
     }
     let form: FormData;
     try {
@@ -24,5 +25,5 @@ export const POST = (request: Request): Promise<Response> =>
         `${file.name} has ${Math.ceil(file.size / 1048576)} MB; at most ${MAX_FILE_BYTES / 1048576} MB can be taken in.`,
         413,
       );
-    return takeIn(new Uint8Array(await file.arrayBuffer()), file.name.slice(0, 200) || 'file');
+    return takeIn(await accessOf(), new Uint8Array(await file.arrayBuffer()), file.name.slice(0, 200) || 'file');
   });

@@ -1,4 +1,4 @@
-import { TimelineBrief } from '@clembo/scene';
+import { Brief } from '@clembo/scene';
 import type { Metadata } from 'next';
 import { ContactSheet } from '@/features/show/ContactSheet';
 import { planPage } from '@/server/planPage';
@@ -12,7 +12,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
     <ContactSheet
       plan={plan}
       version={version}
-      exhibits={exhibits.map(({ id, name, brief }) => ({ id, name, brief: TimelineBrief.parse(brief) }))}
+      exhibits={exhibits.map(({ id, name, brief }) => ({ id, name, brief: Brief.parse(brief) }))}
     />
   );
 }

@@ -1,4 +1,4 @@
-import { TimelineBrief } from '@clembo/scene';
+import { Brief } from '@clembo/scene';
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { ExhibitDesk } from '@/features/show/ExhibitDesk';
@@ -18,7 +18,7 @@ export default async function Page({ params }: { params: Promise<{ id: string; e
       key={exhibit.id}
       plan={plan}
       version={version}
-      exhibit={{ id: exhibit.id, name: exhibit.name, brief: TimelineBrief.parse(exhibit.brief) }}
+      exhibit={{ id: exhibit.id, name: exhibit.name, brief: Brief.parse(exhibit.brief) }}
       siblings={exhibits.map(({ id: sibling, name }) => ({ id: sibling, name }))}
     />
   );

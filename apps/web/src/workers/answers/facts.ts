@@ -1,0 +1,98 @@
+import { dayOf, finishDayOf, isMilestone, lengthWords, type Link, NONE, percentComplete } from '@clembo/core';
+import { formatDay } from '@clembo/scene';
+import { calendarOf, finishDay, type Held, startDay } from './held';
+
+/** The facts about one activity, as the margin shows them. */
+export interface Facts {
+  ref: string;
+  name: string;
+  kind: string;
+  path: string[];
+  rows: [label: string, value: string][];
+  codes: [field: string, value: string][];
+  before: { ref: string; name: string; how: string }[];
+  after: { ref: string; name: string; how: string }[];
+  notes: string;
+}
+
+/** Where the data of a plan came from, and which row each activity was. */
+export interface CameFrom {
+  source: { name: string; sheet: string | null } | null;
+  rows: Record<string, number>;
+}
+
+const COMPLETE = { stated: 'Complete', time: 'Complete by time', effort: 'Complete by effort' } as const;
+
+/** What is known of an activity, or null where the plan has none by that reference. */
+export function factsOf(held: Held, ref: string, { source, rows }: CameFrom): Facts | null {
+  const { plan, schedule: s } = held;
+  const i = s.outline.indexOf.get(ref);
+  if (i === undefined) return null;
+  const a = plan.activities[i]!;
+  const path: string[] = [];
+  for (let p = s.outline.parent[i]!; p !== -1; p = s.outline.parent[p]!) path.unshift(plan.activities[p]!.name);
+  const linkOf = (other: string, link: Link) => ({
+    ref: other,
+    name: plan.activities[s.outline.indexOf.get(other) ?? -1]?.name ?? 'not in the plan',
+    how: link.lag === 0 ? link.type : `${link.type} ${link.lag > 0 ? '+' : '−'}${lagWords(held, link)}`,
+  });
+  return {
+    ref,
+    name: a.name,
+    kind: s.outline.isSummary[i] ? 'summary' : a.kind,
+    path,
+    rows: [
+      ...factRows(held, i),
+      ...(source && rows[ref] !== undefined
+        ? [
+            ['Read from', [source.name, source.sheet, `row ${rows[ref]}`].filter(Boolean).join(', ')] as [
+              string,
+              string,
+            ],
+          ]
+        : []),
+    ],
+    codes: plan.codeFields.flatMap((f): [string, string][] => {
+      const code = a.codes[f.id];
+      return code === undefined ? [] : [[f.name, f.values.find((v) => v.code === code)?.title ?? code]];
+    }),
+    before: plan.links.filter((l) => l.to === ref).map((l) => linkOf(l.from, l)),
+    after: plan.links.filter((l) => l.from === ref).map((l) => linkOf(l.to, l)),
+    notes: a.notes,
+  };
+}
+
+function factRows(held: Held, i: number): Facts['rows'] {
+  const { plan, schedule: s } = held;
+  const a = plan.activities[i]!;
+  const calendar = calendarOf(held, a.calendar);
+  const point = isMilestone(a.kind);
+  const days = (minutes: number) => lengthWords(minutes, 'day', calendar);
+  const rows: Facts['rows'] = [];
+  if (s.start[i] === NONE) rows.push(['Dates', 'none']);
+  else {
+    if (!point) rows.push(['Start', formatDay(startDay(held, i), 'weekday')]);
+    rows.push([point ? 'Date' : 'Finish', formatDay(finishDay(held, i), 'weekday')]);
+  }
+  if (a.duration !== null && !point && !s.outline.isSummary[i]) rows.push(['Length', days(a.duration)]);
+  if (a.actualStart !== null && !point) rows.push(['Started', formatDay(dayOf(a.actualStart), 'weekday')]);
+  if (a.actualFinish !== null)
+    rows.push([
+      point ? 'Reached' : 'Finished',
+      formatDay(s.atFinish[i] ? finishDayOf(a.actualFinish) : dayOf(a.actualFinish), 'weekday'),
+    ]);
+  if (s.totalFloat[i] !== NONE)
+    rows.push(['Float', s.critical[i] ? `${days(s.totalFloat[i]!)}, critical` : days(s.totalFloat[i]!)]);
+  if (!point) rows.push([COMPLETE[plan.percentShown], `${Math.round(percentComplete(plan, s).percent[i]! || 0)} %`]);
+  if (!point && !s.outline.isSummary[i]) rows.push(['Calendar', calendar.name]);
+  if (a.responsible.length > 0) rows.push(['Responsible', a.responsible.join(', ')]);
+  return rows;
+}
+
+/** The size of a lag in the time that it is counted in. */
+function lagWords(held: Held, { lag, lagCalendar, from, to }: Link): string {
+  const { plan, schedule: s } = held;
+  const counted = lagCalendar === 'plan' ? undefined : s.outline.indexOf.get(lagCalendar === 'predecessor' ? from : to);
+  const calendar = calendarOf(held, counted === undefined ? null : plan.activities[counted]!.calendar);
+  return lengthWords(Math.abs(lag), lagCalendar === 'elapsed' ? 'elapsedDay' : 'day', calendar);
+}

@@ -1,0 +1,148 @@
+import type { Activity, Link, Plan } from '../plan/schema';
+import type { Command, PlanSettings } from './command';
+
+/** What came of a command. */
+export interface Applied {
+  plan: Plan;
+  /** The command that takes it back. */
+  inverse: Command;
+  /** References of the activities that it is about. */
+  touched: string[];
+}
+
+/** A command that does not fit the plan; the message names the thing and what was asked of it. */
+export class CommandRefused extends Error {}
+
+/**
+ * Applies a command to a plan, which itself is left as it is.
+ *
+ * Ensures that applying the inverse to the result gives the plan again.
+ *
+ * @throws CommandRefused when the command is about something that the plan does not have, or has already
+ */
+export function applyCommand(plan: Plan, command: Command): Applied {
+  switch (command.do) {
+    case 'setPlan':
+      return setPlan(plan, command.settings);
+    case 'changeActivity':
+      return changeActivity(plan, command.ref, command.part);
+    case 'addActivity':
+      return addActivity(plan, command.activity, command.before);
+    case 'removeActivity':
+      return removeActivity(plan, command.ref);
+    case 'moveActivity':
+      return moveActivity(plan, command.ref, command.before);
+    case 'addLink':
+      return {
+        plan: { ...plan, links: [...plan.links, command.link] },
+        inverse: { do: 'removeLink', link: command.link },
+        touched: [command.link.from, command.link.to],
+      };
+    case 'removeLink':
+      return removeLink(plan, command.link);
+    case 'all':
+      return applyAll(plan, command.commands);
+  }
+}
+
+function setPlan(plan: Plan, settings: PlanSettings): Applied {
+  const before = Object.fromEntries(Object.keys(settings).map((key) => [key, plan[key as keyof PlanSettings]]));
+  return { plan: { ...plan, ...settings }, inverse: { do: 'setPlan', settings: before }, touched: [] };
+}
+
+function positionOf(plan: Plan, ref: string): number {
+  const at = plan.activities.findIndex((a) => a.ref === ref);
+  if (at < 0) throw new CommandRefused(`There is no activity ${ref} in the plan (any more).`);
+  return at;
+}
+
+/** The reference of the activity behind a position; null at the end. */
+const next = (list: readonly Activity[], at: number): string | null => list[at + 1]?.ref ?? null;
+
+function changeActivity(plan: Plan, ref: string, part: Partial<Omit<Activity, 'ref'>>): Applied {
+  const at = positionOf(plan, ref);
+  const was = plan.activities[at]!;
+  const activities = [...plan.activities];
+  activities[at] = { ...was, ...part };
+  const before = Object.fromEntries(Object.keys(part).map((key) => [key, was[key as keyof Activity]]));
+  return { plan: { ...plan, activities }, inverse: { do: 'changeActivity', ref, part: before }, touched: [ref] };
+}
+
+function insert(plan: Plan, activity: Activity, before: string | null): Plan {
+  const at = before === null ? plan.activities.length : positionOf(plan, before);
+  return { ...plan, activities: [...plan.activities.slice(0, at), activity, ...plan.activities.slice(at)] };
+}
+
+function addActivity(plan: Plan, activity: Activity, before: string | null): Applied {
+  if (plan.activities.some((a) => a.ref === activity.ref))
+    throw new CommandRefused(
+      `There is an activity ${activity.ref} in the plan already; references are never used twice.`,
+    );
+  return {
+    plan: insert(plan, activity, before),
+    inverse: { do: 'removeActivity', ref: activity.ref },
+    touched: [activity.ref],
+  };
+}
+
+/** Removes an activity with its links; what it held goes up to what held it. */
+function removeActivity(plan: Plan, ref: string): Applied {
+  const at = positionOf(plan, ref);
+  const gone = plan.activities[at]!;
+  const held = plan.activities.filter((a) => a.parent === ref).map((a) => a.ref);
+  const links = plan.links.map((link, k) => ({ link, k })).filter(({ link }) => link.from === ref || link.to === ref);
+  const back: Command[] = [
+    { do: 'addActivity', activity: gone, before: next(plan.activities, at) },
+    ...held.map((child): Command => ({ do: 'changeActivity', ref: child, part: { parent: ref } })),
+    ...links.map(({ link }): Command => ({ do: 'addLink', link })),
+  ];
+  return {
+    plan: {
+      ...plan,
+      activities: plan.activities
+        .filter((a) => a.ref !== ref)
+        .map((a) => (a.parent === ref ? { ...a, parent: gone.parent } : a)),
+      links: plan.links.filter((l) => l.from !== ref && l.to !== ref),
+    },
+    inverse: { do: 'all', commands: back },
+    touched: [ref, ...held, ...links.flatMap(({ link }) => [link.from, link.to])],
+  };
+}
+
+function moveActivity(plan: Plan, ref: string, before: string | null): Applied {
+  const at = positionOf(plan, ref);
+  const activity = plan.activities[at]!;
+  const without = { ...plan, activities: plan.activities.filter((a) => a.ref !== ref) };
+  return {
+    plan: before === ref ? plan : insert(without, activity, before),
+    inverse: { do: 'moveActivity', ref, before: before === ref ? ref : next(plan.activities, at) },
+    touched: [ref],
+  };
+}
+
+const sameLink = (a: Link, b: Link): boolean =>
+  a.from === b.from && a.to === b.to && a.type === b.type && a.lag === b.lag && a.lagCalendar === b.lagCalendar;
+
+/** Of a link that stands several times, one goes. */
+function removeLink(plan: Plan, link: Link): Applied {
+  const at = plan.links.findIndex((l) => sameLink(l, link));
+  if (at < 0) throw new CommandRefused(`There is no such link ${link.from} → ${link.to} in the plan (any more).`);
+  return {
+    plan: { ...plan, links: plan.links.filter((_, k) => k !== at) },
+    inverse: { do: 'addLink', link },
+    touched: [link.from, link.to],
+  };
+}
+
+function applyAll(plan: Plan, commands: readonly Command[]): Applied {
+  const inverses: Command[] = [];
+  const touched = new Set<string>();
+  let now = plan;
+  for (const command of commands) {
+    const applied = applyCommand(now, command);
+    now = applied.plan;
+    inverses.unshift(applied.inverse);
+    for (const ref of applied.touched) touched.add(ref);
+  }
+  return { plan: now, inverse: { do: 'all', commands: inverses }, touched: [...touched] };
+}

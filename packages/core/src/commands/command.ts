@@ -1,0 +1,58 @@
+import { z } from 'zod';
+import { Activity, Link, Plan, Ref } from '../plan/schema';
+
+/** Any of the fields of an object, none of them filled in when it is not said. */
+function anyOf<Shape extends z.ZodRawShape>(object: z.ZodObject<Shape>) {
+  const bare = Object.entries(object.shape).map(([key, schema]) => [
+    key,
+    (schema instanceof z.ZodDefault ? schema.unwrap() : schema) as z.ZodType,
+  ]);
+  return z.strictObject(Object.fromEntries(bare)).partial() as unknown as z.ZodType<
+    Partial<z.infer<z.ZodObject<Shape>>>
+  >;
+}
+
+/** Settings of a plan that a command may set. */
+export const PlanSettings = anyOf(
+  Plan.pick({
+    name: true,
+    statusDate: true,
+    start: true,
+    source: true,
+    criticalFloat: true,
+    retainedLogic: true,
+    percentShown: true,
+    periods: true,
+  }),
+);
+export type PlanSettings = z.infer<typeof PlanSettings>;
+
+/** What of an activity a command may change: all but its reference. */
+export const ActivityPart = anyOf(Activity.omit({ ref: true }));
+
+/**
+ * Every change to a plan. A command says what is to be different, and nothing else writes a plan; it is applied by
+ * {@link applyCommand}, which also gives the command that takes it back.
+ */
+export type Command =
+  | { do: 'setPlan'; settings: PlanSettings }
+  | { do: 'changeActivity'; ref: string; part: Partial<Omit<Activity, 'ref'>> }
+  | { do: 'addActivity'; activity: Activity; before: string | null }
+  | { do: 'removeActivity'; ref: string }
+  | { do: 'moveActivity'; ref: string; before: string | null }
+  | { do: 'addLink'; link: Link }
+  | { do: 'removeLink'; link: Link }
+  | { do: 'all'; commands: Command[] };
+
+/** The schema of commands that come from outside. */
+export const Command: z.ZodType<Command> = z.discriminatedUnion('do', [
+  z.object({ do: z.literal('setPlan'), settings: PlanSettings }),
+  z.object({ do: z.literal('changeActivity'), ref: Ref, part: ActivityPart }),
+  /** `before` is the reference that it stands before; null for the end. */
+  z.object({ do: z.literal('addActivity'), activity: Activity, before: Ref.nullable() }),
+  z.object({ do: z.literal('removeActivity'), ref: Ref }),
+  z.object({ do: z.literal('moveActivity'), ref: Ref, before: Ref.nullable() }),
+  z.object({ do: z.literal('addLink'), link: Link }),
+  z.object({ do: z.literal('removeLink'), link: Link }),
+  z.object({ do: z.literal('all'), commands: z.array(z.lazy(() => Command)).max(10_000) }),
+]);

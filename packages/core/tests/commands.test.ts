@@ -1,0 +1,98 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  applyCommand,
+  Command,
+  CommandRefused,
+  isSame,
+  compareEditions,
+  makeActivity,
+  makeLink,
+  type Plan,
+} from '../src/index';
+import { planOf, randomLinks, seeded } from './helpers';
+
+/** A random command that fits the plan. */
+function randomCommand(plan: Plan, random: () => number, fresh: string): Command {
+  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+  const ref = pick(plan.activities).ref;
+  switch (Math.floor(random() * 7)) {
+    case 0:
+      return { do: 'setPlan', settings: { name: `Plan ${fresh}`, statusDate: random() < 0.5 ? null : 20_000 * 1440 } };
+    case 1:
+      return { do: 'changeActivity', ref, part: { name: fresh, duration: Math.floor(random() * 9) * 480 } };
+    case 2:
+      return { do: 'addActivity', activity: makeActivity({ ref: fresh }), before: random() < 0.3 ? null : ref };
+    case 3:
+      return plan.activities.length > 3 ? { do: 'removeActivity', ref } : { do: 'setPlan', settings: {} };
+    case 4:
+      return { do: 'moveActivity', ref, before: random() < 0.3 ? null : pick(plan.activities).ref };
+    case 5:
+      return { do: 'addLink', link: makeLink({ from: ref, to: pick(plan.activities).ref }) };
+    default:
+      return plan.links.length > 0 ? { do: 'removeLink', link: pick(plan.links) } : { do: 'setPlan', settings: {} };
+  }
+}
+
+describe('commands', () => {
+  test('the inverse leads back, for 2,000 random commands one after the other', () => {
+    const random = seeded(11);
+    let plan = planOf(
+      Array.from({ length: 12 }, (_, i) => [`N${i}`, 3]),
+      randomLinks(random, 12, ['FS', 'SS'], [0, 3]),
+    );
+    plan.activities.forEach((a, i) => {
+      a.parent = i > 2 ? `N${i % 3}` : null;
+    });
+    for (let k = 0; k < 2000; k++) {
+      const command = randomCommand(plan, random, `X${k}`);
+      const before = structuredClone(plan);
+      const { plan: after, inverse } = applyCommand(plan, command);
+      expect(plan).toEqual(before);
+      const back = applyCommand(after, inverse).plan;
+      expect([k, command.do, isSame(compareEditions(before, back))]).toEqual([k, command.do, true]);
+      expect(back.activities.map((a) => a.ref)).toEqual(before.activities.map((a) => a.ref));
+      plan = after;
+    }
+  });
+
+  test('several at once are taken back at once', () => {
+    const plan = planOf(
+      [
+        ['A', 1],
+        ['B', 2],
+      ],
+      [['A', 'B']],
+    );
+    const {
+      plan: after,
+      inverse,
+      touched,
+    } = applyCommand(plan, {
+      do: 'all',
+      commands: [
+        { do: 'changeActivity', ref: 'A', part: { name: 'First' } },
+        { do: 'removeActivity', ref: 'B' },
+      ],
+    });
+    expect([after.activities.length, after.links.length, touched.sort()]).toEqual([1, 0, ['A', 'B']]);
+    expect(applyCommand(after, inverse).plan).toEqual(plan);
+  });
+
+  test('what does not fit is refused in words', () => {
+    const plan = planOf([['A', 1]], []);
+    expect(() => applyCommand(plan, { do: 'removeActivity', ref: 'Z' })).toThrow(CommandRefused);
+    expect(() => applyCommand(plan, { do: 'removeActivity', ref: 'Z' })).toThrow('no activity Z');
+    expect(() => applyCommand(plan, { do: 'addActivity', activity: makeActivity({ ref: 'A' }), before: null })).toThrow(
+      'never used twice',
+    );
+    expect(() => applyCommand(plan, { do: 'removeLink', link: makeLink({ from: 'A', to: 'B' }) })).toThrow(
+      'no such link A → B',
+    );
+    expect(Command.safeParse({ do: 'changeActivity', ref: 'A', part: { duration: -1 } }).success).toBe(false);
+    expect(Command.safeParse({ do: 'changeActivity', ref: 'A', part: { duration: 480 } }).data).toEqual({
+      do: 'changeActivity',
+      ref: 'A',
+      part: { duration: 480 },
+    });
+  });
+});

@@ -1,0 +1,25 @@
+import type { Plan } from '@clembo/core';
+import type { BaselineDates } from './readPlan';
+
+/**
+ * The edition that a table promised beside its current dates: the same activities on their baseline dates, without
+ * progress. What the table promises nothing about has no dates there. Null where there are no baseline dates.
+ */
+export function promisedEdition(plan: Plan, baseline: readonly BaselineDates[]): Plan | null {
+  if (baseline.length === 0) return null;
+  const dates = new Map(baseline.map((b) => [b.ref, b]));
+  return {
+    ...plan,
+    source: 'given',
+    activities: plan.activities.map((a) => ({
+      ...a,
+      start: dates.get(a.ref)?.start ?? null,
+      finish: dates.get(a.ref)?.finish ?? null,
+      actualStart: null,
+      actualFinish: null,
+      percent: null,
+      remaining: null,
+      stretches: [],
+    })),
+  };
+}

@@ -1,0 +1,22 @@
+import type { Plan, Schedule } from '@clembo/core';
+import type { Measure } from '../text/measure';
+
+/** The edition that an exhibit compares with. */
+export interface Promised {
+  plan: Plan;
+  schedule: Schedule;
+  /** The name of the edition. */
+  name: string;
+}
+
+/** What an exhibit is composed from, beside its brief. */
+export interface ComposeInput<Brief> {
+  plan: Plan;
+  schedule: Schedule;
+  brief: Brief;
+  measure: Measure;
+  /** Name of the edition, for the source line. */
+  edition: string;
+  /** The edition that the brief compares with, or null where it names none or the plan has none. */
+  promised: Promised | null;
+}

@@ -1,0 +1,49 @@
+import { isMilestone, type Plan, type Schedule } from '@clembo/core';
+import { type PageName, PAGES, type TimelineBrief } from '../../brief/brief';
+import type { FitAdvice } from '../../graph/scene';
+
+/** Pages from small to large, for someone who may use a larger one. */
+const LARGER: Partial<Record<PageName, PageName>> = {
+  'A4 landscape': 'A3 landscape',
+  'A4 portrait': 'A3 portrait',
+  'A3 landscape': 'A1 landscape',
+  'A3 portrait': 'A1 landscape',
+  'Letter landscape': 'Tabloid landscape',
+  'Tabloid landscape': 'A1 landscape',
+};
+
+/**
+ * What would help a page that is crowded or cannot be read: fewer levels, rows that hold more, a larger page. Each is
+ * a change of the brief.
+ */
+export function fitAdvice(plan: Plan, schedule: Schedule, brief: TimelineBrief, items: number): FitAdvice[] {
+  const advice: FitAdvice[] = [];
+  const level = higherLevel(schedule, brief.level, items);
+  if (level)
+    advice.push({ words: `show level ${level.level} (${level.items} things)`, change: { level: level.level } });
+  if (brief.rows === 'each') advice.push({ words: 'pack the rows', change: { rows: 'packed' } });
+  const points = plan.activities.filter((a) => isMilestone(a.kind)).length;
+  if (level === null && brief.include === 'both' && points > 0 && points <= items * 0.6)
+    advice.push({ words: `show milestones only (${points})`, change: { include: 'milestones' } });
+  const larger = LARGER[brief.page];
+  if (larger && PAGES[larger]) advice.push({ words: `use ${larger}`, change: { page: larger } });
+  if (brief.labels.length > 1) advice.push({ words: 'label with the name alone', change: { labels: ['name'] } });
+  return advice;
+}
+
+/** The deepest level above the one shown with clearly fewer things; null where there is none. */
+function higherLevel(
+  { outline }: Schedule,
+  shown: number | null,
+  items: number,
+): { level: number; items: number } | null {
+  const deepest = outline.level.reduce((a, b) => Math.max(a, b), 1);
+  for (let level = Math.min(deepest, shown ?? deepest) - 1; level >= 1; level--) {
+    const count = outline.level.reduce(
+      (n, l, i) => n + (l === level || (l < level && !outline.isSummary[i]) ? 1 : 0),
+      0,
+    );
+    if (count <= items * 0.7 && count > 1) return { level, items: count };
+  }
+  return null;
+}

@@ -1,0 +1,228 @@
+import { HAIRLINE, INK, KELP } from '../../graph/ink';
+import { type GroupNode, round, type SceneNode } from '../../graph/scene';
+import { formatDay } from '../../text/dates';
+import {
+  ABOVE,
+  BASELINE,
+  barHeightOf,
+  type Cells,
+  type Geometry,
+  INSIDE,
+  LEFT,
+  LINE,
+  markerHalfOf,
+  NOWHERE,
+  PROMISED,
+  promisedTop,
+  ROOM,
+  TEXT_DOWN,
+  TEXT_UP,
+} from './cells';
+import type { FittedPage } from './fitPage';
+import { offWords, percentWords, runsWidth } from './labels';
+import { barMark, type BarPlace, milestoneMark, promisedMark, stretchedMark, summaryMark, supportMark } from './marks';
+import { finishDayOfItem, type Item, startDayOf } from './select';
+import { labelLeft, setLabel, type SetLabel, widen } from './texts';
+
+/** The box that a text takes, so that lines can be kept out of it. */
+export interface TextBox {
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+}
+
+/** What stands in the plot, and where its texts are. */
+export interface Body {
+  nodes: SceneNode[];
+  boxes: TextBox[];
+  shortened: number;
+  datesLost: number;
+}
+
+/** All items with their labels, each a group of its parts. */
+export function bodyNodes(g: Geometry, page: FittedPage): Body {
+  const { cells, placed } = page;
+  const rooms = roomsOf(g, page);
+  const body: Body = { nodes: [], boxes: [], shortened: 0, datesLost: 0 };
+  for (let i = 0; i < g.items.length; i++) {
+    const item = g.items[i]!;
+    const y = placed.middle[i]!;
+    const children = markNodes(g, cells, i, y);
+    if (cells.place[i] !== NOWHERE) {
+      const number = page.key?.numberOf.get(i);
+      const set =
+        number === undefined
+          ? setLabel(g, cells, i, rooms[i]!, cells.lines[i] === 2)
+          : numberLabel(g, cells.style.size, number);
+      if (set.shortened) body.shortened++;
+      if (set.datesLost) body.datesLost++;
+      children.push(...textNodes(g, cells, i, y, set, number === undefined ? rooms[i]! : set.width, body.boxes));
+    }
+    const group: GroupNode = {
+      type: 'group',
+      ref: item.ref,
+      role: 'item',
+      name: item.name,
+      alt: altOf(item),
+      children,
+    };
+    body.nodes.push(group);
+  }
+  return body;
+}
+
+/** Room of every label once its row is settled: shortened ones take what is free beside them. */
+function roomsOf(g: Geometry, { cells, placed }: FittedPage): Float64Array {
+  const rooms = Float64Array.from(cells.room);
+  const byRow = new Map<number, number[]>();
+  for (let i = 0; i < g.items.length; i++) {
+    const list = byRow.get(placed.row[i]!);
+    if (list) list.push(i);
+    else byRow.set(placed.row[i]!, [i]);
+  }
+  for (const members of byRow.values()) {
+    const wider = widen(g, cells, members, cells.style.size * ROOM);
+    members.forEach((i, k) => {
+      rooms[i] = wider[k]!;
+    });
+  }
+  return rooms;
+}
+
+const numberLabel = (g: Geometry, size: number, number: number): SetLabel => ({
+  lines: [[{ text: String(number), face: 'labelStrong', fill: INK }]],
+  width: g.measure.width('labelStrong', size, String(number)),
+  shortened: false,
+  datesLost: false,
+});
+
+function markNodes(g: Geometry, cells: Cells, i: number, y: number): SceneNode[] {
+  const item = g.items[i]!;
+  const { size } = cells.style;
+  const height = barHeightOf(cells.style);
+  const half = markerHalfOf(cells.style);
+  const [x0, x1] = [g.x0[i]!, g.x1[i]!];
+  const place: BarPlace = {
+    x0,
+    x1,
+    done: g.done[i]!,
+    top: y - height / 2,
+    height,
+    cutLeft: g.cutLeft[i] === 1,
+    cutRight: g.cutRight[i] === 1,
+    group: item.form === 'group',
+  };
+  const nodes: SceneNode[] = [];
+  if (!Number.isNaN(g.promised0[i]!)) {
+    const point = item.form === 'milestone';
+    const top = y + promisedTop(cells.style, point, cells.lines[i] === 2);
+    nodes.push(promisedMark(g.promised0[i]!, g.promised1[i]!, top, size * PROMISED.height, point, item.ref));
+  }
+  switch (item.form) {
+    case 'milestone':
+      nodes.push(...milestoneMark(x0, y, half, item));
+      break;
+    case 'summary':
+      nodes.push(...summaryMark(x0, x1, y, Math.max(0.8, size * 0.14), item.ref));
+      break;
+    case 'support':
+      nodes.push(...supportMark(place, item));
+      break;
+    default: {
+      const parts = g.parts[i];
+      nodes.push(...(parts && parts.length > 1 ? stretchedMark(parts, place, item) : barMark(place, item)));
+    }
+  }
+  return nodes;
+}
+
+function textNodes(
+  g: Geometry,
+  cells: Cells,
+  i: number,
+  y: number,
+  set: SetLabel,
+  room: number,
+  boxes: TextBox[],
+): SceneNode[] {
+  const { size } = cells.style;
+  const place = cells.place[i]!;
+  const x = labelLeft(cells, i, place === ABOVE || place === INSIDE ? cells.room[i]! : room, set.width);
+  const middle = middleOf(g, cells, i, y);
+  return set.lines.map((runs, k): SceneNode => {
+    const line = middle + (k - (set.lines.length - 1) / 2) * size * LINE;
+    boxes.push({ left: x, right: x + set.width, top: line - size * TEXT_UP, bottom: line + size * TEXT_DOWN });
+    // Lines at the left of a bar end beside it.
+    const own = place === LEFT ? x + set.width - runsWidth(g.measure, size, runs) : x;
+    return {
+      type: 'text',
+      x: round(own),
+      y: round(line + size * BASELINE),
+      size,
+      runs,
+      ref: g.items[i]!.ref,
+      role: 'label',
+    };
+  });
+}
+
+/** The middle of the line on which a label stands. */
+function middleOf(g: Geometry, cells: Cells, i: number, y: number): number {
+  const { size } = cells.style;
+  const height = barHeightOf(cells.style);
+  if (cells.place[i] === ABOVE) return y - (g.isSummary[i] ? size * 0.2 : height / 2) - size * (0.16 + TEXT_DOWN);
+  // A name in its bar stands above the band of its progress.
+  if (cells.place[i] === INSIDE) return y - height / 2 + size * (0.12 + TEXT_UP);
+  return y;
+}
+
+/** What a thing is and when, in words. */
+export function altOf(item: Item): string {
+  const start = formatDay(startDayOf(item), 'long');
+  const finish = formatDay(finishDayOfItem(item), 'long');
+  const parts = [item.form === 'milestone' || start === finish ? finish : `${start} to ${finish}`, noteOf(item)];
+  return parts.filter(Boolean).join(', ');
+}
+
+/** What is to be said of a thing beside its dates. */
+export function noteOf(item: Item): string {
+  const kind =
+    item.form === 'milestone'
+      ? item.complete
+        ? 'milestone, reached'
+        : 'milestone'
+      : item.form === 'group'
+        ? `group of ${item.members.length}, ${percentWords(item)} % done`
+        : item.form === 'summary'
+          ? 'summary'
+          : `${percentWords(item)} % done`;
+  return [kind, item.critical ? 'critical' : '', offWords(item.off)].filter(Boolean).join(', ');
+}
+
+/** A vertical line over the plot that leaves out the boxes of texts. */
+export function brokenLine(
+  x: number,
+  top: number,
+  bottom: number,
+  boxes: readonly TextBox[],
+  paint: { stroke: string; strokeWidth: number; role: 'grid' | 'status' },
+): SceneNode[] {
+  const gaps = boxes.filter((b) => b.left - 1.6 < x && b.right + 1.6 > x && b.bottom > top && b.top < bottom);
+  gaps.sort((a, b) => a.top - b.top);
+  const nodes: SceneNode[] = [];
+  let from = top;
+  const piece = (to: number) => {
+    if (to - from > 0.5)
+      nodes.push({ type: 'line', x1: round(x), y1: round(from), x2: round(x), y2: round(to), ...paint });
+  };
+  for (const gap of gaps) {
+    piece(gap.top - 0.8);
+    from = Math.max(from, gap.bottom + 0.8);
+  }
+  piece(bottom);
+  return nodes;
+}
+
+export const GRID_PAINT = { stroke: HAIRLINE, strokeWidth: 0.5, role: 'grid' } as const;
+export const STATUS_PAINT = { stroke: KELP, strokeWidth: 1.2, role: 'status' } as const;

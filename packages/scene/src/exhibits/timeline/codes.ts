@@ -1,0 +1,71 @@
+import type { Plan } from '@clembo/core';
+import { CATEGORIES, GREY, KELP, NEUTRAL } from '../../graph/ink';
+
+/** The value of a field, `outline` among them, for the activity at a position; an empty text for none. */
+export type Coded = (field: string, position: number) => string;
+
+/** How things of a code value look. */
+export interface CodeLook {
+  /** What the legend calls it; null where colour says nothing. */
+  category: string | null;
+  /** The place of the category in the book. */
+  categoryRank: number;
+  colour: string;
+  shape: string;
+  /** The number of its pattern for print in grey; 0 for none. */
+  pattern: number;
+}
+
+/** Stands for things of several values. */
+export const SEVERAL = '\u0001several';
+
+const PLAIN: CodeLook = { category: null, categoryRank: 0, colour: KELP, shape: 'diamond', pattern: 0 };
+
+/** Looks by code: those of the book, and for values without a colour the categories in the book's order. */
+export function codeLooks(
+  plan: Plan,
+  field: string | null,
+  print: 'colour' | 'grey' = 'colour',
+): (codes: string[]) => CodeLook {
+  const inPrint = (look: CodeLook): CodeLook =>
+    print === 'grey' ? { ...look, colour: GREY } : { ...look, pattern: 0 };
+  if (field === null) return () => inPrint(PLAIN);
+  const values = plan.codeFields.find((f) => f.id === field)?.values ?? [];
+  const other = (category: string): CodeLook =>
+    inPrint({ category, categoryRank: Number.MAX_SAFE_INTEGER, colour: NEUTRAL, shape: 'diamond', pattern: 0 });
+  const looks = new Map<string, CodeLook>(
+    values.map((v, k) => {
+      const colour = v.colour ?? CATEGORIES[k];
+      const shape = v.shape ?? 'diamond';
+      return [
+        v.code,
+        colour
+          ? inPrint({ category: v.title, categoryRank: k, colour, shape, pattern: k + 1 })
+          : { ...other('Other'), shape },
+      ];
+    }),
+  );
+  const several = other('Several');
+  const without = other('Without');
+  const strange = other('Other');
+  return ([code = '']) =>
+    code === SEVERAL ? several : code === '' ? (looks.get('') ?? without) : (looks.get(code) ?? strange);
+}
+
+/** Titles of code values, and the order of a book: unknown values after it, nothing last. */
+export function codeTitles(
+  plan: Plan,
+  field: string,
+  roots: readonly number[],
+): { title: (code: string) => string; rank: (code: string) => number } {
+  const book =
+    field === 'outline'
+      ? roots.map((i) => ({ code: plan.activities[i]!.ref, title: plan.activities[i]!.name }))
+      : (plan.codeFields.find((f) => f.id === field)?.values ?? []);
+  const titles = new Map(book.map((v) => [v.code, v.title]));
+  const ranks = new Map(book.map((v, k) => [v.code, k]));
+  return {
+    title: (code) => titles.get(code) ?? (code === '' ? (field === 'outline' ? 'Whole plan' : 'Without') : code),
+    rank: (code) => (code === '' ? Number.MAX_SAFE_INTEGER : (ranks.get(code) ?? book.length)),
+  };
+}

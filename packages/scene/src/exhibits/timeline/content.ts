@@ -1,0 +1,29 @@
+import type { ContentRow } from '../../graph/scene';
+import type { Lane } from '../../page/lanes';
+import { formatDay } from '../../text/dates';
+import { noteOf } from './body';
+import { finishDayOfItem, type Selection, startDayOf } from './select';
+
+/** The same content as a table: what is on the page, lane by lane, by time. */
+export function contentRows({ items }: Selection, lanes: readonly Lane[]): ContentRow[] {
+  const rows: ContentRow[] = [];
+  const read = (list: readonly Lane[], above: string[]) => {
+    for (const lane of list) {
+      const path = lane.title === '' ? above : [...above, lane.title];
+      read(lane.lanes, path);
+      for (const i of lane.items) {
+        const item = items[i]!;
+        rows.push({
+          ref: item.ref,
+          name: item.name,
+          lane: path.join(' › '),
+          start: formatDay(startDayOf(item), 'long'),
+          finish: formatDay(finishDayOfItem(item), 'long'),
+          note: noteOf(item),
+        });
+      }
+    }
+  };
+  read(lanes, []);
+  return rows;
+}

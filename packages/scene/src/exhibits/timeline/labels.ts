@@ -1,0 +1,114 @@
+import type { Plan } from '@clembo/core';
+import type { TimelineBrief } from '../../brief/brief';
+import { HAREBELL, HAREBELL_ON_TINT, INK, INK_ON_TINT, MADDER, MADDER_ON_TINT, SOFT_INK } from '../../graph/ink';
+import type { TextRun } from '../../graph/scene';
+import { formatDay } from '../../text/dates';
+import type { Face } from '../../text/faces';
+import type { Measure } from '../../text/measure';
+import { finishDayOfItem, type Item, type Selection, startDayOf } from './select';
+
+/** What a label says: the name in ink, dates and amounts in soft ink, and how far off the promise it is. */
+export interface Label {
+  name: string;
+  face: Face;
+  /** Dates and amounts where the label stands at the finish of a bar, and where it stands anywhere else. */
+  atFinish: string;
+  elsewhere: string;
+  off: string;
+  late: boolean;
+}
+
+/** Widths at a type size of one point. */
+export interface LabelWidths {
+  name: number;
+  atFinish: number;
+  elsewhere: number;
+}
+
+/** More than a year holds some day twice: dates then say their year. */
+export const needsYear = ({ from, to }: { from: number; to: number }): boolean => to - from > 365 * 1440;
+
+/** Writes the labels of all items of a page. */
+export function writeLabels(selection: Selection, plan: Plan, brief: TimelineBrief, measure: Measure): Label[] {
+  const style = needsYear(selection) ? 'medium' : 'short';
+  const parts = new Set(brief.labels);
+  return selection.items.map((item): Label => {
+    const face = item.form === 'summary' ? 'labelStrong' : 'label';
+    const named = [parts.has('reference') ? item.ref : '', parts.has('name') ? nameOf(item) : '']
+      .filter(Boolean)
+      .join(' ');
+    const name = measure.clean(item.form === 'summary' ? named.toUpperCase() : named);
+    const more = amountsOf(item, plan, parts);
+    const soft = (atFinish: boolean) =>
+      measure.clean([datesOf(item, parts, style, atFinish), ...more].filter(Boolean).join(' · '));
+    const off = parts.has('off') ? offWords(item.off) : '';
+    const label = { face, off, late: (item.off ?? 0) > 0 } as const;
+    return { ...label, name, atFinish: soft(true), elsewhere: soft(false) };
+  });
+}
+
+/** A group says how many activities it stands for. */
+const nameOf = (item: Item): string => (item.form === 'group' ? `${item.name} (${item.members.length})` : item.name);
+
+/** A finish that does not stand at the finish says that it is one, and so does a start. */
+function datesOf(item: Item, parts: Set<string>, style: 'short' | 'medium', atFinish: boolean): string {
+  const start = formatDay(startDayOf(item), style);
+  const finish = formatDay(finishDayOfItem(item), style);
+  const [withStart, withFinish] = [parts.has('start'), parts.has('finish')];
+  if (item.form === 'milestone') return withStart || withFinish ? finish : '';
+  if (withStart && withFinish) return start === finish ? start : `${start}–${finish}`;
+  if (withFinish) return atFinish ? finish : `to ${finish}`;
+  return withStart ? `from ${start}` : '';
+}
+
+function amountsOf(item: Item, plan: Plan, parts: Set<string>): string[] {
+  const a = plan.activities[item.index]!;
+  const list: string[] = [];
+  const perDay = plan.calendars.find((c) => c.id === (a.calendar ?? plan.calendar))?.minutesPerDay ?? 480;
+  const work = item.form === 'milestone' || item.form === 'group' || item.form === 'summary' ? null : a.duration;
+  if (parts.has('duration') && work !== null) list.push(`${Math.round((work / perDay) * 10) / 10} working d`);
+  if (parts.has('percent') && item.form !== 'milestone') list.push(`${percentWords(item)} % done`);
+  return list;
+}
+
+/** Whole percents; what is not complete is at most 99. */
+export const percentWords = (item: { progress: number; complete: boolean }): number =>
+  item.complete ? 100 : Math.min(99, Math.floor(item.progress * 100 + 1e-9));
+
+/** `5 d late`, `3 d ahead`; nothing for less than half a working day. */
+export function offWords(days: number | null): string {
+  if (days === null || Math.abs(days) < 0.5) return '';
+  return `${Math.round(Math.abs(days))} d ${days > 0 ? 'late' : 'ahead'}`;
+}
+
+/** Colours of a label on paper, and on a bar, whose tint takes away from their contrast. */
+const TONES = {
+  paper: { soft: SOFT_INK, late: MADDER, ahead: HAREBELL },
+  bar: { soft: INK_ON_TINT, late: MADDER_ON_TINT, ahead: HAREBELL_ON_TINT },
+} as const;
+
+/** The runs of a label. A text without a name is set in ink. */
+export function labelRuns(label: Label, name: string, soft: string, withOff: boolean, onBar = false): TextRun[] {
+  const tones = onBar ? TONES.bar : TONES.paper;
+  const runs: TextRun[] = [];
+  const add = (text: string, face: Face, fill: string) => {
+    if (text !== '') runs.push({ text: runs.length === 0 ? text : ` ${text}`, face, fill });
+  };
+  add(name, label.face, INK);
+  add(soft, 'label', runs.length === 0 ? INK : tones.soft);
+  if (withOff) add(label.off, 'labelStrong', label.late ? tones.late : tones.ahead);
+  return runs;
+}
+
+/** Width of runs at a size. */
+export const runsWidth = (measure: Measure, size: number, runs: readonly TextRun[]): number =>
+  runs.reduce((sum, r) => sum + measure.width(r.face, size, r.text), 0);
+
+/** Widths of a label with all it says, at a size of one point. */
+export function labelWidths(label: Label, measure: Measure): LabelWidths {
+  return {
+    name: runsWidth(measure, 1, labelRuns(label, label.name, '', true)),
+    atFinish: runsWidth(measure, 1, labelRuns(label, label.name, label.atFinish, true)),
+    elsewhere: runsWidth(measure, 1, labelRuns(label, label.name, label.elsewhere, true)),
+  };
+}

@@ -1,0 +1,254 @@
+import { INK, PAPER, SOFT_INK, tint } from '../../graph/ink';
+import { polygon, round, type SceneNode } from '../../graph/scene';
+import { patternNodes } from './patterns';
+import { marker } from './shapes';
+
+/** How a mark looks, on the page and in the legend. */
+export interface MarkLook {
+  colour: string;
+  shape: string;
+  /** Pattern for print in grey; 0 for none. */
+  pattern: number;
+  critical: boolean;
+  complete: boolean;
+  ref?: string;
+}
+
+/** Where a bar stands: its ends and its height, in points. */
+export interface BarPlace {
+  x0: number;
+  x1: number;
+  /** The right end of what is done; x0 where nothing is. */
+  done: number;
+  top: number;
+  height: number;
+  /** Ends that run on beyond the page. */
+  cutLeft: boolean;
+  cutRight: boolean;
+  group: boolean;
+}
+
+/** How light the part of a bar that is still to come is. */
+export const TO_COME = 0.3;
+/** The share of a bar's height that its progress fills, from below. */
+export const PROGRESS_DEPTH = 0.26;
+
+/**
+ * A bar: light where it is to come, an edge in its full colour, progress as a band along the lower edge, critical as
+ * an ink line along the upper one. The edge of a group is doubled at its left end.
+ */
+export function barMark(p: BarPlace, look: MarkLook): SceneNode[] {
+  const width = round(p.x1 - p.x0);
+  const edge = edgeWidth(p.height);
+  const radius = round(Math.min(p.height * 0.22, 3.5, width / 2));
+  const about = look.ref === undefined ? {} : { ref: look.ref };
+  const nodes: SceneNode[] = [
+    {
+      type: 'rect',
+      x: round(p.x0),
+      y: round(p.top),
+      width,
+      height: round(p.height),
+      radius,
+      fill: tint(look.colour, TO_COME),
+      stroke: look.colour,
+      strokeWidth: edge,
+      ...about,
+      role: 'bar',
+    },
+  ];
+  if (look.pattern > 0 && width > 2)
+    nodes.push(patternNodes(look.pattern, { x: p.x0, y: p.top, width, height: p.height }, look.colour));
+  const depth = round(Math.max(1.2, p.height * PROGRESS_DEPTH));
+  const done = round(Math.min(p.done, p.x1) - p.x0);
+  if (done > 0.2)
+    nodes.push({
+      type: 'rect',
+      x: round(p.x0),
+      y: round(p.top + p.height - depth),
+      width: done,
+      height: depth,
+      radius: round(Math.min(radius, depth / 2, done / 2)),
+      fill: look.colour,
+      ...about,
+      role: 'progress',
+    });
+  if (p.group && width > 5)
+    nodes.push({
+      type: 'line',
+      x1: round(p.x0 + 2.4),
+      y1: round(p.top + edge / 2),
+      x2: round(p.x0 + 2.4),
+      y2: round(p.top + p.height - edge / 2),
+      stroke: look.colour,
+      strokeWidth: edge,
+      ...about,
+      role: 'bar',
+    });
+  if (look.critical) {
+    const inset = Math.min(radius * 0.5, width / 4);
+    nodes.push(inkLine(p.x0 + inset, p.x1 - inset, p.top, p.height, about));
+  }
+  // What runs past the page says so with an open end.
+  const notch = (x: number, way: number): SceneNode =>
+    polygon(
+      [
+        [round(x - way * edge), round(p.top - edge)],
+        [round(x + way * Math.min(p.height * 0.4, 4)), round(p.top + p.height / 2)],
+        [round(x - way * edge), round(p.top + p.height + edge)],
+      ],
+      { fill: PAPER, ...about, role: 'bar' },
+    );
+  if (p.cutLeft && width > 8) nodes.push(notch(p.x0, 1));
+  if (p.cutRight && width > 8) nodes.push(notch(p.x1, -1));
+  return nodes;
+}
+
+export const edgeWidth = (height: number): number => round(Math.min(0.9, Math.max(0.5, height * 0.07)));
+
+const inkLine = (x1: number, x2: number, y: number, height: number, about: { ref?: string }): SceneNode => ({
+  type: 'line',
+  x1: round(x1),
+  y1: round(y),
+  x2: round(x2),
+  y2: round(y),
+  stroke: INK,
+  strokeWidth: round(Math.min(2, Math.max(1, height * 0.16))),
+  ...about,
+  role: 'critical',
+});
+
+/** Interrupted work: a bar for each stretch, held together by a thin line. */
+export function stretchedMark(parts: [x0: number, x1: number][], place: BarPlace, look: MarkLook): SceneNode[] {
+  const y = round(place.top + place.height / 2);
+  const about = look.ref === undefined ? {} : { ref: look.ref };
+  return [
+    {
+      type: 'line',
+      x1: round(parts[0]![0]),
+      y1: y,
+      x2: round(parts.at(-1)![1]),
+      y2: y,
+      stroke: look.colour,
+      strokeWidth: edgeWidth(place.height),
+      ...about,
+      role: 'bar',
+    },
+    ...parts.flatMap(([x0, x1], k) =>
+      barMark(
+        {
+          ...place,
+          x0,
+          x1,
+          done: Math.max(x0, Math.min(x1, place.done)),
+          cutLeft: place.cutLeft && k === 0,
+          cutRight: place.cutRight && k === parts.length - 1,
+        },
+        look,
+      ),
+    ),
+  ];
+}
+
+/** A point in time: filled when it is reached, hollow until then, with ink along its upper edges when it is critical. */
+export function milestoneMark(x: number, y: number, half: number, look: MarkLook): SceneNode[] {
+  const about = look.ref === undefined ? {} : { ref: look.ref };
+  const strokeWidth = round(Math.min(1.4, Math.max(0.7, half * 0.24)));
+  const nodes: SceneNode[] = [
+    marker(look.shape, x, y, half, {
+      fill: look.complete ? look.colour : PAPER,
+      stroke: look.colour,
+      strokeWidth,
+      ...about,
+      role: 'milestone',
+    }),
+  ];
+  if (!look.critical || look.complete) return nodes;
+  if (look.shape !== 'diamond') nodes.push(inkLine(x - half * 0.7, x + half * 0.7, y - half, half * 2, about));
+  else
+    nodes.push({
+      type: 'path',
+      steps: [
+        ['M', round(x - half), round(y)],
+        ['L', round(x), round(y - half)],
+        ['L', round(x + half), round(y)],
+      ],
+      stroke: INK,
+      strokeWidth: round(strokeWidth * 1.25),
+      ...about,
+      role: 'critical',
+    });
+  return nodes;
+}
+
+/** Supporting work fades at both ends. */
+export const supportMark = (p: BarPlace, look: MarkLook): SceneNode[] => [
+  {
+    type: 'rect',
+    x: round(p.x0),
+    y: round(p.top + p.height * 0.2),
+    width: round(p.x1 - p.x0),
+    height: round(p.height * 0.6),
+    fill: look.colour,
+    opacity: 0.55,
+    fade: true,
+    ...(look.ref === undefined ? {} : { ref: look.ref }),
+    role: 'bar',
+  },
+];
+
+/** What the edition compared with promised: a hollow outline, or for a point in time a hollow diamond. */
+export function promisedMark(
+  x0: number,
+  x1: number,
+  top: number,
+  height: number,
+  point: boolean,
+  ref?: string,
+): SceneNode {
+  const paint = {
+    fill: PAPER,
+    stroke: SOFT_INK,
+    strokeWidth: 0.7,
+    ...(ref === undefined ? {} : { ref }),
+    role: 'promised' as const,
+  };
+  if (point) return marker('diamond', x0, top + height / 2, height * 0.62, paint);
+  return {
+    type: 'rect',
+    x: round(x0),
+    y: round(top),
+    width: round(x1 - x0),
+    height: round(height),
+    radius: round(Math.min(height / 2, (x1 - x0) / 2)),
+    ...paint,
+  };
+}
+
+/** A summary: a thin line with soft ends. */
+export function summaryMark(x0: number, x1: number, y: number, thickness: number, ref?: string): SceneNode[] {
+  const about = { ...(ref === undefined ? {} : { ref }), role: 'summary' as const };
+  const end = round(thickness * 0.95);
+  const dot = (x: number): SceneNode => ({
+    type: 'circle',
+    x: round(x),
+    y: round(y),
+    radius: end,
+    fill: SOFT_INK,
+    ...about,
+  });
+  return [
+    {
+      type: 'line',
+      x1: round(x0),
+      y1: round(y),
+      x2: round(x1),
+      y2: round(y),
+      stroke: SOFT_INK,
+      strokeWidth: round(thickness),
+      ...about,
+    },
+    dot(x0 + end),
+    dot(Math.max(x0 + end, x1 - end)),
+  ];
+}

@@ -1,0 +1,45 @@
+import { dayOf, finishDayOf } from '@clembo/core';
+import { INK } from '../../graph/ink';
+import { round, type SceneNode } from '../../graph/scene';
+import { formatDay } from '../../text/dates';
+import { fitAdvice } from './advice';
+import type { Regions, TimelineInput } from './regions';
+import type { Selection } from './select';
+
+/** A sentence in the place of the rows. */
+export function noticeNodes(words: string, { frame, head, input: { measure } }: Regions): SceneNode[] {
+  const size = frame.subtitleSize * 1.5;
+  const width = (frame.width - 2 * frame.margin) * 0.7;
+  const lines = measure.wrap('text', size, measure.clean(words), width, 8);
+  const top = (head.bottom + frame.height - frame.margin) / 2 - (lines.length * size * 1.4) / 2;
+  return lines.map(
+    (text, k): SceneNode => ({
+      type: 'text',
+      x: round((frame.width - measure.width('text', size, text)) / 2),
+      y: round(top + k * size * 1.4),
+      size,
+      runs: [{ text, face: 'text', fill: INK }],
+      role: 'notice',
+    }),
+  );
+}
+
+/** Why a page is empty. */
+export function emptyWords({ brief }: TimelineInput, { counts, from, to }: Selection): string {
+  if (counts.of === 0) return 'This plan has no activities yet.';
+  if (counts.undated > 0 && counts.outside === 0)
+    return `${counts.undated === 1 ? 'The one activity that the brief asks for has' : `None of the ${counts.undated} activities that the brief asks for has`} ${counts.undated === 1 ? 'no dates' : 'dates'}, so there is nothing to draw on a time axis. Enter dates, or let them be computed from lengths and links.`;
+  if (counts.outside > 0) {
+    const days = `${formatDay(dayOf(from), 'long')} to ${formatDay(finishDayOf(to), 'long')}`;
+    return `Nothing that the brief asks for lies in the dates of this page, ${days}.`;
+  }
+  if (brief.where.length > 0) return 'Nothing in the plan passes the filter of this brief.';
+  return `The plan has no ${brief.include === 'milestones' ? 'milestones' : 'activities'} at the levels that this brief shows.`;
+}
+
+export function crowdedWords({ plan, schedule, brief }: TimelineInput, { items }: Selection): string {
+  const advice = fitAdvice(plan, schedule, brief, items.length).map((a) => a.words);
+  const what = `${items.length} things cannot be read on one page (${brief.page}) in rows ${brief.rows}.`;
+  if (advice.length === 0) return `${what} Leave out some of them.`;
+  return `${what} To make it readable, ${advice.slice(0, 3).join(', or ')}.`;
+}

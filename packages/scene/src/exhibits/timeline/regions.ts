@@ -1,0 +1,146 @@
+import { dayOf } from '@clembo/core';
+import type { TimelineBrief } from '../../brief/brief';
+import type { Fit, SceneNode } from '../../graph/scene';
+import { shownWords } from '../../graph/shown';
+import { flagHeight, timeAxis } from '../../page/axis';
+import { type Foot, footOf } from '../../page/foot';
+import { type PageFrame, pageFrame } from '../../page/frame';
+import { headNodes } from '../../page/head';
+import { type Gutter, type Lane, laneGutter, laneTree } from '../../page/lanes';
+import { type Legend, legendOf } from '../../page/legend';
+import { type PeriodStrip, periodStrip } from '../../page/periods';
+import { niceRange, timeScale, type TimeScale } from '../../scales/time';
+import { formatDay } from '../../text/dates';
+import { MISSING } from '../../text/measure';
+import type { ComposeInput } from '../composed';
+import { type Geometry, measureItems } from './cells';
+import { codeTitles } from './codes';
+import type { Label } from './labels';
+import { legendEntries } from './legend';
+import type { Item, Selection } from './select';
+
+export type TimelineInput = ComposeInput<TimelineBrief>;
+
+/** Everything of a page but its rows: what stands above, beside and below them. */
+export interface Regions {
+  input: TimelineInput;
+  selection: Selection;
+  frame: PageFrame;
+  head: { nodes: SceneNode[]; bottom: number };
+  lanes: Lane[];
+  gutter: Gutter;
+  scale: TimeScale;
+  statusX: number | null;
+  geometry: Geometry;
+  legend: Legend;
+  strip: PeriodStrip;
+  foot: Foot;
+  /** Where the rows begin and end at the most. */
+  top: number;
+  bottom: number;
+}
+
+/** Lays out the regions of a page, from the top down and from the outside in. */
+export function regionsOf(
+  input: TimelineInput,
+  selection: Selection,
+  labels: Label[],
+  title: string,
+  grown: number,
+): Regions {
+  const { plan, schedule, brief, measure } = input;
+  const frame = pageFrame(brief.page, grown);
+  const head = headNodes(title, subtitle(input, selection), frame, measure);
+  const levels = brief.lanes.map((field) => codeTitles(plan, field, schedule.outline.roots));
+  const lanes = laneTree(
+    selection.items.map((i) => i.lane),
+    levels,
+  );
+  sortLanes(lanes, selection.items, brief);
+  const gutter = laneGutter(lanes, frame, measure, grown < 1);
+  const range = withNiceEnds(selection, brief);
+  // Marks reach beyond their moment: the scale keeps them within the plot.
+  const inset = selection.items.some((i) => i.form === 'milestone' || i.promised) ? frame.labelSize * 0.75 : 1;
+  const scale = timeScale(
+    range.from,
+    range.to,
+    frame.margin + gutter.width + inset,
+    frame.width - frame.margin - inset,
+  );
+  const { statusDate } = plan;
+  const statusX =
+    statusDate !== null && statusDate >= range.from && statusDate <= range.to ? scale.x(statusDate) : null;
+  const geometry = measureItems(selection.items, labels, scale, statusX, measure);
+  const strip = periodStrip(brief.periods ? plan.periods : [], scale, frame, measure);
+  const cut = geometry.cutLeft.includes(1) || geometry.cutRight.includes(1);
+  const legend = legendOf(
+    legendEntries(selection.items, cut, statusX !== null, strip.letters, frame, measure),
+    frame,
+    measure,
+  );
+  const foot = footOf([shownWords(selection.counts), NO_ROOM_AT_MOST], sourceWords(input), frame, measure);
+  const axis = timeAxis(scale, frame, measure, head.bottom, scale.left, scale.right);
+  const footTop = frame.height - frame.margin - foot.height - frame.smallSize * 0.6;
+  return {
+    input,
+    selection,
+    frame,
+    head,
+    lanes,
+    gutter,
+    scale,
+    statusX,
+    geometry,
+    legend,
+    strip,
+    foot,
+    top: axis.bottom + (statusX === null ? 0 : flagHeight(frame)),
+    bottom: footTop - legend.height - frame.smallSize * 0.8 - strip.height,
+  };
+}
+
+/** Rows are read by time, then by outline; rows of one each without other lanes keep the order of the outline. */
+function sortLanes(lanes: Lane[], items: readonly Item[], brief: TimelineBrief): void {
+  if (brief.rows === 'each' && brief.lanes.every((l) => l === 'outline')) return;
+  for (const lane of lanes) {
+    sortLanes(lane.lanes, items, brief);
+    lane.items.sort((i, j) => items[i]!.start - items[j]!.start || i - j);
+  }
+}
+
+/** A range that the brief leaves open is widened to whole units. */
+function withNiceEnds(selection: Selection, brief: TimelineBrief): { from: number; to: number } {
+  const nice = niceRange(selection.from, selection.to);
+  return { from: brief.from ?? nice.from, to: brief.to ?? nice.to };
+}
+
+export function subtitle({ plan, promised, measure }: TimelineInput, { firstDay, lastDay }: Selection): string {
+  const parts = [plan.name];
+  if (firstDay !== null && lastDay !== null)
+    parts.push(`${formatDay(firstDay, 'long')} to ${formatDay(lastDay, 'long')}`);
+  if (plan.statusDate !== null) parts.push(`status ${formatDay(dayOf(plan.statusDate), 'long')}`);
+  if (promised) parts.push(`promised: ${promised.name}`);
+  return measure.clean(parts.join(' · '));
+}
+
+export const sourceWords = ({ plan, edition, measure }: TimelineInput): string[] => [
+  measure.clean(edition),
+  plan.source === 'given' ? 'dates as given' : 'computed dates',
+];
+
+/** As long as what {@link noRoomWords} says at the most: room for it is kept at the foot. */
+const NO_ROOM_AT_MOST =
+  '000 labels without dates · 000 names shortened · 000 names in the key · 00 characters not in the fonts (□)';
+
+/** What had no room on the page. */
+export function noRoomWords(fit: Fit): string[] {
+  if (!fit.readable) return [];
+  const said = (n: number, words: string) => (n > 0 ? `${n} ${words}` : '');
+  return [
+    said(fit.datesWithoutRoom, fit.datesWithoutRoom === 1 ? 'label without dates' : 'labels without dates'),
+    said(fit.labelsShortened, fit.labelsShortened === 1 ? 'name shortened' : 'names shortened'),
+    said(fit.labelsInKey, fit.labelsInKey === 1 ? 'name in the key' : 'names in the key'),
+    said(fit.periodsWithoutName, 'periods without name'),
+    said(fit.charactersMissing, `characters not in the fonts (${MISSING})`),
+  ].filter(Boolean);
+}

@@ -1,0 +1,323 @@
+import {
+  type ActivityTime,
+  activityTime,
+  addDone,
+  dayOf,
+  type Done,
+  doneReader,
+  finishDayOf,
+  isComplete,
+  isMilestone,
+  NONE,
+  type Plan,
+  percentOf,
+  type Schedule,
+  stretchesAt,
+} from '@clembo/core';
+import type { Filter, TimelineBrief } from '../../brief/brief';
+import type { Shown } from '../../graph/scene';
+import type { Promised } from '../composed';
+import { type Coded, type CodeLook, codeLooks, SEVERAL } from './codes';
+
+/** How a thing is drawn: work, a group of activities as one block, a summary line, supporting work, a point in time. */
+export type ItemForm = 'bar' | 'group' | 'summary' | 'support' | 'milestone';
+
+/** One thing on the page. */
+export interface Item extends CodeLook {
+  /** Position in `plan.activities`. */
+  index: number;
+  ref: string;
+  name: string;
+  form: ItemForm;
+  start: number;
+  finish: number;
+  /** False for a point at the beginning of its day. */
+  atFinish: boolean;
+  /** Positions of the activities that it stands for. */
+  members: number[];
+  /** Stretches of interrupted work; null for work in one piece. */
+  stretches: { start: number; finish: number }[] | null;
+  /** Codes of the lanes that it lies in, outermost first. */
+  lane: string[];
+  /** 0 to 1 */
+  progress: number;
+  critical: boolean;
+  complete: boolean;
+  /** When the edition that is compared with promised it, and by how many working days it is late (ahead: negative). */
+  promised: { start: number; finish: number } | null;
+  off: number | null;
+}
+
+export interface Selection {
+  items: Item[];
+  undated: number[];
+  counts: Shown;
+  from: number;
+  to: number;
+  /** The last day that anything on the page runs to; null for an empty page. */
+  lastDay: number | null;
+  firstDay: number | null;
+}
+
+/** What the activities of a plan are to a brief. */
+interface Reader {
+  plan: Plan;
+  schedule: Schedule;
+  brief: TimelineBrief;
+  time: ActivityTime;
+  done: (i: number) => Done;
+  coded: Coded;
+  looks: (codes: string[]) => CodeLook;
+  promised: Promised | null;
+}
+
+/**
+ * Chooses what the brief asks for.
+ *
+ *   activities → those that the filter passes → groups at the level → those within the dates of the page
+ *
+ * A group stands for those of its activities that pass, in each lane for those of the lane. What has no dates has no
+ * place on a time axis; it is listed instead.
+ */
+export function selectItems(
+  plan: Plan,
+  schedule: Schedule,
+  brief: TimelineBrief,
+  promised: Promised | null = null,
+): Selection {
+  const { outline } = schedule;
+  const coded = codeReaderOf(plan, schedule);
+  const reader: Reader = {
+    plan,
+    schedule,
+    brief,
+    time: activityTime(plan, schedule),
+    done: doneReader(plan, schedule, plan.percentShown),
+    coded,
+    looks: codeLooks(plan, brief.colour, brief.print),
+    promised,
+  };
+  const passes = filterOf(brief.where, coded);
+  const counts: Shown = {
+    of: 0,
+    shown: 0,
+    inGroups: 0,
+    groups: 0,
+    milestonesInGroups: 0,
+    undated: 0,
+    outside: 0,
+    leftOut: 0,
+  };
+  const undated: number[] = [];
+  const units = new Map<string, { index: number; lane: string[]; members: number[] }>();
+  for (const i of outline.order) {
+    if (outline.isSummary[i]) continue;
+    counts.of++;
+    const point = isMilestone(plan.activities[i]!.kind);
+    const wanted = brief.include === 'both' || (brief.include === 'milestones') === point;
+    const unit = unitOf(outline, i, brief.level);
+    if (!wanted || !passes(i) || (unit !== i && brief.include === 'milestones')) counts.leftOut++;
+    else if (schedule.start[i] === NONE) undated.push(i);
+    else {
+      const lane = brief.lanes.map((field) => laneCode(reader, field, i, unit));
+      const key = unit === i ? String(i) : `${unit}\u0000${lane.join('\u0000')}`;
+      const known = units.get(key);
+      if (known) known.members.push(i);
+      else units.set(key, { index: unit, lane, members: [i] });
+    }
+  }
+  counts.undated = undated.length;
+
+  const all = [...units.values()].map((u) => itemOf(reader, u.index, u.lane, u.members));
+  const range = rangeOf(all, brief, plan);
+  const items = all.filter((item) => {
+    const inside = isInside(item, range);
+    const size = item.members.length;
+    if (!inside) counts.outside += size;
+    else if (item.form === 'group') {
+      counts.groups++;
+      counts.inGroups += size;
+      counts.milestonesInGroups += item.members.filter((i) => isMilestone(plan.activities[i]!.kind)).length;
+    } else counts.shown++;
+    return inside;
+  });
+  const days = daysOf(items);
+  const rows = withSummaries(brief) ? addSummaries(reader, items) : items;
+  sayWhose(reader, rows);
+  return { items: rows, undated, counts, ...range, ...days };
+}
+
+/** The position of what stands for an activity on the page: itself, or the summary above it at the level. */
+function unitOf(outline: Schedule['outline'], i: number, level: number | null): number {
+  if (level === null) return i;
+  let at = i;
+  while (outline.level[at]! > level) at = outline.parent[at]!;
+  return at;
+}
+
+/** Rows of one each in the order of the outline show its summaries too. */
+export const withSummaries = (brief: TimelineBrief): boolean =>
+  brief.rows === 'each' && brief.lanes.every((l) => l === 'outline');
+
+function codeReaderOf(plan: Plan, { outline }: Schedule): Coded {
+  return (field, i) => {
+    if (field !== 'outline') return plan.activities[i]!.codes[field] ?? '';
+    let top = i;
+    while (outline.parent[top]! !== -1) top = outline.parent[top]!;
+    return outline.isSummary[top] ? plan.activities[top]!.ref : '';
+  };
+}
+
+/** The lane of an activity; one that has no value of its own takes that of the group that stands for it. */
+const laneCode = ({ coded }: Reader, field: string, i: number, unit: number): string =>
+  coded(field, i) || (unit === i ? '' : coded(field, unit));
+
+function filterOf(filters: Filter[], coded: Coded): (i: number) => boolean {
+  return (i) => filters.every((f) => f.values.includes(coded(f.field, i)) === (f.keep === 'only'));
+}
+
+function itemOf(reader: Reader, index: number, lane: string[], members: number[]): Item {
+  const { plan, schedule: s, brief, coded } = reader;
+  const a = plan.activities[index]!;
+  const form = formOf(reader, index);
+  const group = s.outline.isSummary[index]!;
+  const { start, finish } = group ? spanOf(reader, members) : { start: s.start[index]!, finish: s.finish[index]! };
+  const sum: Done = { all: 0, done: 0, points: 0, reached: 0 };
+  for (const i of members) addDone(sum, reader.done(i));
+  const percent = percentOf(sum);
+  const open = members.filter((i) => !isComplete(plan.activities[i]!));
+  const colourCodes =
+    brief.colour === null
+      ? []
+      : group && coded(brief.colour, index) !== ''
+        ? [coded(brief.colour, index)]
+        : [...new Set(members.map((i) => coded(brief.colour!, i)))];
+  const item: Item = {
+    index,
+    ref: a.ref,
+    name: a.name || a.ref,
+    form,
+    start,
+    finish: Math.max(start, finish),
+    atFinish: form !== 'milestone' || s.atFinish[index] === 1,
+    members,
+    stretches: form === 'bar' && a.stretches.length > 1 ? stretchesAt(plan, s, index) : null,
+    lane,
+    progress: (Number.isNaN(percent) ? (a.percent ?? 0) : percent) / 100,
+    critical: plan.links.length > 0 && open.some((i) => s.critical[i] === 1),
+    complete: open.length === 0,
+    promised: null,
+    off: null,
+    ...reader.looks(colourCodes.length > 1 ? [SEVERAL] : colourCodes),
+  };
+  if (reader.promised) comparePromise(reader, reader.promised, item);
+  return item;
+}
+
+/** From the first to the last of several activities; a point in time takes the day (in plans by the hour, the hour) that it lies on. */
+function spanOf({ plan, schedule: s }: Reader, members: number[]): { start: number; finish: number } {
+  const unit = plan.inHours ? 60 : 1440;
+  let [start, finish] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (const i of members) {
+    const point = s.start[i] === s.finish[i];
+    start = Math.min(start, point && s.atFinish[i] ? s.start[i]! - unit : s.start[i]!);
+    finish = Math.max(finish, point && !s.atFinish[i] ? s.finish[i]! + unit : s.finish[i]!);
+  }
+  return { start, finish };
+}
+
+function formOf({ plan, schedule }: Reader, i: number): ItemForm {
+  if (schedule.outline.isSummary[i]) return 'group';
+  const { kind } = plan.activities[i]!;
+  return isMilestone(kind) ? 'milestone' : kind === 'levelOfEffort' ? 'support' : 'bar';
+}
+
+function comparePromise({ plan, time }: Reader, { schedule: b }: Promised, item: Item): void {
+  let [start, finish] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (const i of item.members) {
+    const j = b.outline.indexOf.get(plan.activities[i]!.ref);
+    if (j === undefined || b.start[j] === NONE || b.outline.isSummary[j]) continue;
+    start = Math.min(start, b.start[j]!);
+    finish = Math.max(finish, b.finish[j]!);
+  }
+  if (start > finish) return;
+  item.promised = { start, finish };
+  item.off = Math.round(time.daysBetween(item.index, finish, item.finish) * 10) / 10;
+}
+
+/** The dates of the page: those of the brief, else those of all that it asks for. */
+function rangeOf(items: Item[], brief: TimelineBrief, plan: Plan): { from: number; to: number } {
+  let [first, last] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (const item of items) {
+    // A point takes the day that it lies on.
+    const start = item.start === item.finish && item.atFinish ? item.start - 1440 : item.start;
+    first = Math.min(first, start, item.promised?.start ?? start);
+    last = Math.max(last, item.atFinish ? item.finish : item.finish + 1440, item.promised?.finish ?? item.finish);
+  }
+  if (first > last) [first, last] = [plan.statusDate ?? 0, (plan.statusDate ?? 0) + 43_200];
+  const from = brief.from ?? Math.min(first, (brief.to ?? first + 1440) - 1440);
+  return { from, to: Math.max(brief.to ?? last, from + 1440) };
+}
+
+/** What ended before the page begins, or begins where it ends, is not on it. */
+function isInside({ start, finish, atFinish, form }: Item, { from, to }: { from: number; to: number }): boolean {
+  if (form === 'milestone' || start === finish)
+    return atFinish ? finish > from && finish <= to : start >= from && start < to;
+  return finish > from && start < to;
+}
+
+function daysOf(items: Item[]): { firstDay: number | null; lastDay: number | null } {
+  if (items.length === 0) return { firstDay: null, lastDay: null };
+  return {
+    firstDay: items.reduce((least, i) => Math.min(least, startDayOf(i)), Number.POSITIVE_INFINITY),
+    lastDay: items.reduce((most, i) => Math.max(most, finishDayOfItem(i)), Number.NEGATIVE_INFINITY),
+  };
+}
+
+/** The day on which a thing begins. A point at the end of a day lies on that day. */
+export const startDayOf = (item: Item): number =>
+  item.form === 'milestone' && item.atFinish ? finishDayOf(item.start) : dayOf(item.start);
+/** The day on which a thing ends. */
+export const finishDayOfItem = (item: Item): number =>
+  item.form === 'milestone' ? startDayOf(item) : Math.max(startDayOf(item), finishDayOf(item.finish));
+
+/** Summaries stand above what of them is on the page, and span that. */
+function addSummaries(reader: Reader, items: Item[]): Item[] {
+  const { outline } = reader.schedule;
+  const held = new Map<number, Item[]>();
+  for (const item of items) {
+    for (let p = outline.parent[item.index]!; p !== -1; p = outline.parent[p]!) {
+      const list = held.get(p);
+      if (list) list.push(item);
+      else held.set(p, [item]);
+    }
+  }
+  const summaries = [...held].map(([index, list]): Item => {
+    const item = itemOf(reader, index, list[0]!.lane, [...new Set(list.flatMap((x) => x.members))]);
+    return { ...item, form: 'summary', progress: 0, critical: false };
+  });
+  const place = new Int32Array(reader.plan.activities.length);
+  outline.order.forEach((i, k) => {
+    place[i] = k;
+  });
+  return [...items, ...summaries].sort((a, b) => place[a.index]! - place[b.index]!);
+}
+
+/** Where several things in a lane have the same name, each says what it belongs to. */
+function sayWhose({ plan, schedule }: Reader, items: Item[]): void {
+  const byName = new Map<string, Item[]>();
+  for (const item of items) {
+    const key = [...item.lane, item.name].join('\u0000');
+    const list = byName.get(key);
+    if (list) list.push(item);
+    else byName.set(key, [item]);
+  }
+  const parentOf = (item: Item) => {
+    const p = schedule.outline.parent[item.index]!;
+    return p === -1 ? '' : plan.activities[p]!.name;
+  };
+  for (const list of byName.values()) {
+    if (list.length < 2 || new Set(list.map(parentOf)).size < 2) continue;
+    for (const item of list) if (parentOf(item) !== '') item.name = `${item.name} (${parentOf(item)})`;
+  }
+}

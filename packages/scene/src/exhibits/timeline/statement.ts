@@ -1,0 +1,77 @@
+import {
+  activityTime,
+  dayOf,
+  finishDayOf,
+  isComplete,
+  isMilestone,
+  NONE,
+  type Plan,
+  percentComplete,
+  type Schedule,
+} from '@clembo/core';
+import { formatDay } from '../../text/dates';
+import type { Promised } from '../composed';
+
+/** The last day on which anything of a plan ends, and the moment of it; null for a plan without dates. */
+function lastFinish(s: Schedule): { day: number; moment: number; position: number } | null {
+  let last: { day: number; moment: number; position: number } | null = null;
+  for (let i = 0; i < s.finish.length; i++) {
+    if (s.outline.isSummary[i] || s.finish[i] === NONE) continue;
+    // A point at the beginning of a day lies on that day.
+    const day = s.atFinish[i] ? finishDayOf(s.finish[i]!) : dayOf(s.finish[i]!);
+    if (last === null || day > last.day) last = { day, moment: s.finish[i]!, position: i };
+  }
+  return last;
+}
+
+/**
+ * What the dates say, when the person has not said it: when the plan finishes, how that stands against the promise
+ * where there is one, and else how much of the working time is done. It is said of the whole plan, also where the
+ * page shows a part.
+ */
+export function statement(plan: Plan, schedule: Schedule, promised: Promised | null): string {
+  const last = lastFinish(schedule);
+  if (last === null) return plan.name;
+  const when = formatDay(last.day, 'long');
+  const open = plan.activities.some((a, i) => !schedule.outline.isSummary[i] && !isComplete(a));
+  if (!open) return `${plan.name} was completed on ${when}${againstPromise(plan, schedule, last, promised)}`;
+  const against = againstPromise(plan, schedule, last, promised);
+  if (against !== '')
+    return `${plan.name} runs to ${when}${against}${lateMilestone(plan, schedule, promised, against)}`;
+  const whole = percentComplete(plan, schedule, 'stated').whole;
+  const percent = Math.min(99, Math.floor(whole));
+  return plan.statusDate !== null && percent >= 1
+    ? `${plan.name} runs to ${when}; ${percent} % of its work is done`
+    : `${plan.name} runs to ${when}`;
+}
+
+function againstPromise(
+  plan: Plan,
+  schedule: Schedule,
+  last: { moment: number; position: number },
+  promised: Promised | null,
+): string {
+  const then = promised && lastFinish(promised.schedule);
+  if (!then) return '';
+  const days = Math.round(activityTime(plan, schedule).daysBetween(last.position, then.moment, last.moment));
+  if (days === 0) return ', as promised';
+  return `, ${Math.abs(days)} working ${Math.abs(days) === 1 ? 'day' : 'days'} ${days > 0 ? 'later' : 'earlier'} than promised`;
+}
+
+/** Less than this many working days late are not worth a word in a title. */
+const WORTH_SAYING = 5;
+
+/** Where the whole is not late: the milestone to come that is latest against its promise. */
+function lateMilestone(plan: Plan, schedule: Schedule, promised: Promised | null, against: string): string {
+  if (!promised || against.includes('later')) return '';
+  const time = activityTime(plan, schedule);
+  let [worst, name] = [WORTH_SAYING - 0.5, ''];
+  plan.activities.forEach((a, i) => {
+    const j = promised.schedule.outline.indexOf.get(a.ref);
+    if (!isMilestone(a.kind) || isComplete(a) || j === undefined) return;
+    if (schedule.finish[i] === NONE || promised.schedule.finish[j] === NONE) return;
+    const days = time.daysBetween(i, promised.schedule.finish[j]!, schedule.finish[i]!);
+    if (days > worst) [worst, name] = [days, a.name || a.ref];
+  });
+  return name === '' ? '' : `; ${name}: ${Math.round(worst)} working days late`;
+}

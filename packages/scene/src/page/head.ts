@@ -1,0 +1,44 @@
+import { INK, SOFT_INK } from '../graph/ink';
+import { round, type SceneNode } from '../graph/scene';
+import type { Measure } from '../text/measure';
+import type { PageFrame } from './frame';
+
+const MOST_LINES = 3;
+
+/** Title and subtitle. A long title is set smaller before it is cut. */
+export function headNodes(
+  title: string,
+  under: string,
+  frame: PageFrame,
+  measure: Measure,
+): { nodes: SceneNode[]; bottom: number } {
+  const width = frame.width - 2 * frame.margin;
+  let size = frame.titleSize;
+  let lines = measure.wrap('title', size, title, width, MOST_LINES);
+  while (size > frame.subtitleSize + 1 && lines.some((l) => l.endsWith('…') && !title.endsWith('…'))) {
+    size -= 1;
+    lines = measure.wrap('title', size, title, width, MOST_LINES);
+  }
+  const nodes: SceneNode[] = lines.map((text, k) => ({
+    type: 'text',
+    x: frame.margin,
+    y: round(frame.margin + size * (0.82 + 1.18 * k)),
+    size,
+    runs: [{ text, face: 'title', fill: INK }],
+    role: 'title',
+  }));
+  const titleBottom = frame.margin + size * (0.82 + 1.18 * (Math.max(1, lines.length) - 1));
+  const small = measure.wrap('text', frame.subtitleSize, under, width, 2);
+  const first = titleBottom + frame.subtitleSize * 1.8;
+  small.forEach((text, k) =>
+    nodes.push({
+      type: 'text',
+      x: frame.margin,
+      y: round(first + k * frame.subtitleSize * 1.25),
+      size: frame.subtitleSize,
+      runs: [{ text, face: 'text', fill: SOFT_INK }],
+      role: 'subtitle',
+    }),
+  );
+  return { nodes, bottom: round(first + (small.length - 1) * frame.subtitleSize * 1.25 + frame.subtitleSize * 1.2) };
+}

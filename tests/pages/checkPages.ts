@@ -1,0 +1,51 @@
+import { join } from 'node:path';
+import type { Page } from 'puppeteer-core';
+import { schedulePlan } from '../../packages/core/src/index';
+import { fontFolder, writeSvg } from '../../packages/render/src/index';
+import { composeExhibit, createMeasure, type FontMetrics, type Scene } from '../../packages/scene/src/index';
+import metrics from '../../packages/scene/fonts/metrics.json' with { type: 'json' };
+import { faultsOf } from './faults';
+import { type RandomPage, randomPage } from './randomPages';
+import { openReader, readPage } from './readPage';
+
+export const fonts = metrics as FontMetrics;
+const measure = createMeasure(fonts);
+
+/** Composes a page as the application does. */
+export function composePage({ plan, promised, brief }: RandomPage): Scene {
+  return composeExhibit({
+    plan,
+    schedule: schedulePlan(plan),
+    brief,
+    measure,
+    edition: 'Edition of the day',
+    promised: promised && { plan: promised, schedule: schedulePlan(promised), name: 'What was promised' },
+  });
+}
+
+export interface Checked {
+  pages: number;
+  wrong: { seed: number; faults: string[] }[];
+  unreadable: number;
+  empty: number;
+  keyed: number;
+}
+
+/** Composes random pages, writes them, and reads what was written in a browser. */
+export async function checkPages(page: Page, root: string, first: number, count: number): Promise<Checked> {
+  await openReader(page, fonts, fontFolder(join(root, 'packages/render/fonts'), fonts).embedded());
+  const checked: Checked = { pages: 0, wrong: [], unreadable: 0, empty: 0, keyed: 0 };
+  for (let seed = first; seed < first + count; seed++) {
+    const given = randomPage(seed);
+    const scene = composePage(given);
+    const read = await readPage(page, writeSvg(scene, { fonts, references: true, sized: false }));
+    const faults = faultsOf(read, given);
+    checked.pages++;
+    if (faults.length > 0) checked.wrong.push({ seed, faults });
+    const notice = read.texts.find((t) => t.role === 'notice');
+    if (notice && !scene.fit.readable) checked.unreadable++;
+    else if (notice) checked.empty++;
+    if (read.texts.some((t) => t.role === 'key')) checked.keyed++;
+  }
+  return checked;
+}
