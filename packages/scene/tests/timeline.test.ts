@@ -124,6 +124,18 @@ describe('truth: what is on a page, and what is not', () => {
     expect(said(compose(planOf([['Early', '2026-01-05', '2026-01-16']])))[0]).toMatch(/^Early (to )?16 Jan$/);
   });
 
+  test('a summary and a group say how much of their work is done, supporting work nothing', () => {
+    const plan = planOf([
+      ['Wall', null, null, { kind: 'summary' }],
+      ['Base', '2026-03-02', '2026-03-13', { parent: 'R1', percent: 100 }],
+      ['Units', '2026-03-16', '2026-03-27', { parent: 'R1' }],
+      ['Site management', '2026-03-02', '2026-03-27', { kind: 'levelOfEffort' }],
+    ]);
+    const each = said(compose(plan, { rows: 'each', labels: ['name', 'percent'] }));
+    expect(each).toEqual(['WALL 50 % done', 'Base 100 % done', 'Units 0 % done', 'Site management']);
+    expect(said(compose(plan, { level: 1, labels: ['name', 'percent'] }))).toContain('Wall (2) 50 % done');
+  });
+
   test('where names repeat in a lane, each says what it belongs to', () => {
     const plan = planOf([
       ['North', null, null, { kind: 'summary' }],

@@ -7,6 +7,7 @@ import {
   barHeightOf,
   type Cells,
   type Geometry,
+  halfHeight,
   INSIDE,
   LEFT,
   LINE,
@@ -171,7 +172,7 @@ function textNodes(
 function middleOf(g: Geometry, cells: Cells, i: number, y: number): number {
   const { size } = cells.style;
   const height = barHeightOf(cells.style);
-  if (cells.place[i] === ABOVE) return y - (g.isSummary[i] ? size * 0.2 : height / 2) - size * (0.16 + TEXT_DOWN);
+  if (cells.place[i] === ABOVE) return y - halfHeight(g, cells.style, i) - size * (0.16 + TEXT_DOWN);
   // A name in its bar stands above the band of its progress.
   if (cells.place[i] === INSIDE) return y - height / 2 + size * (0.12 + TEXT_UP);
   return y;
@@ -195,8 +196,10 @@ export function noteOf(item: Item): string {
       : item.form === 'group'
         ? `group of ${item.members.length}, ${percentWords(item)} % done`
         : item.form === 'summary'
-          ? 'summary'
-          : `${percentWords(item)} % done`;
+          ? `summary, ${percentWords(item)} % done`
+          : item.measured
+            ? `${percentWords(item)} % done`
+            : 'supporting work';
   return [kind, item.critical ? 'critical' : '', offWords(item.off)].filter(Boolean).join(', ');
 }
 

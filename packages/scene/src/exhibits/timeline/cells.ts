@@ -176,9 +176,19 @@ export interface Cells {
   numbered: Uint8Array;
   shortened: number;
   numbers: number;
+  /** Labels that the status line runs into, and so has to leave out. */
+  crossings: number;
 }
 
 export const barHeightOf = (style: CellStyle): number => style.size * (style.tall ? BAR.tall : BAR.low);
+/** How tall supporting work is drawn, as a share of a bar. */
+export const SUPPORT = 0.6;
+/** Half the height of a thing's own mark. */
+export function halfHeight(g: Geometry, style: CellStyle, i: number): number {
+  if (g.isPoint[i]) return markerHalfOf(style);
+  if (g.isSummary[i]) return style.size * 0.2;
+  return (barHeightOf(style) / 2) * (g.items[i]!.form === 'support' ? SUPPORT : 1);
+}
 export const markerHalfOf = (style: CellStyle): number => style.size * (style.tall ? MARKER.tall : MARKER.low);
 /** What a number into the key takes at the most. */
 const NUMBER_WIDTH = 1.7;
@@ -202,17 +212,16 @@ export function layCells(g: Geometry, style: CellStyle, numbered: Uint8Array): C
     numbered: Uint8Array.from(numbered),
     shortened: 0,
     numbers: 0,
+    crossings: 0,
   };
   const { size } = style;
   const half = markerHalfOf(style);
-  const bar = barHeightOf(style) / 2;
   for (let i = 0; i < n; i++) {
     const point = g.isPoint[i] === 1;
     const [a, b] = point ? [g.x0[i]! - half, g.x1[i]! + half] : [g.x0[i]!, g.x1[i]!];
     cells.left[i] = a;
     cells.right[i] = b;
-    cells.up[i] = cells.down[i] = point ? half : bar;
-    if (g.isSummary[i]) cells.up[i] = cells.down[i] = size * 0.2;
+    cells.up[i] = cells.down[i] = halfHeight(g, style, i);
     if (!Number.isNaN(g.promised0[i]!)) {
       const reach = point ? size * PROMISED.height * 0.62 : 0;
       cells.left[i] = Math.min(a, g.promised0[i]! - reach);
@@ -223,6 +232,7 @@ export function layCells(g: Geometry, style: CellStyle, numbered: Uint8Array): C
     placeLabel(g, cells, i, a, b);
     if (cells.place[i] === NOWHERE) continue;
     cells.numbers += cells.numbered[i]!;
+    if (crosses(g.statusX, cells.labelX[i]!, cells.labelX[i]! + cells.room[i]!)) cells.crossings++;
     cells.left[i] = Math.min(cells.left[i]!, cells.labelX[i]!);
     cells.right[i] = Math.max(cells.right[i]!, cells.labelX[i]! + cells.room[i]!);
   }

@@ -39,6 +39,8 @@ const WHOLE = 1e9;
 const LIMITS = [22, 15, 10, 7.5];
 /** More names than these in a key are no help to a reader. */
 const MOST_IN_KEY = 150;
+/** The share of labels that may stand on the status line before type is grown no further. */
+const MOST_CROSSINGS = 0.1;
 const TIGHT = { withDates: true, limit: WHOLE, tight: true } as const;
 
 /** The rows at one type size as they were tried. */
@@ -95,6 +97,8 @@ export function fitPage(g: Geometry, room: PageRoom): FittedPage | null {
 export function fitsWhole(g: Geometry, room: PageRoom): FittedPage | null {
   const tried = attempt(g, room, { ...TIGHT, size: room.frame.labelSize, tall: true, tight: false });
   if (!tried || tried.cells.shortened > 0 || tried.cells.numbers > 0) return null;
+  // Type does not grow at the cost of the status line, which would be in pieces.
+  if (tried.cells.crossings > MOST_CROSSINGS * g.items.length) return null;
   return spreadOut(g, room, tried);
 }
 
@@ -132,7 +136,7 @@ function spreadOut(g: Geometry, room: PageRoom, { cells, lanes, least, key, keyH
     }
   }
   const spread = at(low);
-  const left = height * 0.76 - totalHeight(lanes, spread);
+  const left = height * 0.8 - totalHeight(lanes, spread);
   if (left > 0) {
     const step = left / Math.max(1, count + leaves);
     spread.between += Math.min(step, 110);

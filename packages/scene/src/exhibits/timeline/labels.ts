@@ -67,7 +67,7 @@ function amountsOf(item: Item, plan: Plan, parts: Set<string>): string[] {
   const perDay = plan.calendars.find((c) => c.id === (a.calendar ?? plan.calendar))?.minutesPerDay ?? 480;
   const work = item.form === 'milestone' || item.form === 'group' || item.form === 'summary' ? null : a.duration;
   if (parts.has('duration') && work !== null) list.push(`${Math.round((work / perDay) * 10) / 10} working d`);
-  if (parts.has('percent') && item.form !== 'milestone') list.push(`${percentWords(item)} % done`);
+  if (parts.has('percent') && item.form !== 'milestone' && item.measured) list.push(`${percentWords(item)} % done`);
   return list;
 }
 

@@ -50,9 +50,10 @@ export function legendEntries(
   for (const sample of categories(items)) {
     const { colour, shape, pattern } = sample;
     const look: MarkLook = { colour, shape, pattern, critical: false, complete: true };
-    if (isWork(sample) || sample.form === 'support')
-      add(true, sample.category!, wide, (x, y) => barMark(place(x, y), look));
-    else add(true, sample.category!, height, diamond(look));
+    const title = sample.category!;
+    if (isWork(sample)) add(true, title, wide, (x, y) => barMark(place(x, y), look));
+    else if (sample.form === 'support') add(true, title, wide, (x, y) => supportMark(place(x, y), look));
+    else add(true, title, height, diamond(look));
   }
   add(
     has((i) => i.form === 'milestone' && !i.complete),
@@ -171,7 +172,7 @@ function neutralLook(items: readonly Item[]): MarkLook {
 /** One item of each category that is on the page: work before points in time, in the order in which they first stand there. */
 function categories(items: readonly Item[]): Item[] {
   const found = new Map<string, Item>();
-  const rank = (i: Item) => (i.form === 'milestone' ? 1 : 0);
+  const rank = (i: Item) => (i.form === 'milestone' ? 2 : i.form === 'support' ? 1 : 0);
   for (const item of items) {
     if (item.category === null || item.form === 'summary') continue;
     const known = found.get(item.category);

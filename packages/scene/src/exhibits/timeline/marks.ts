@@ -1,5 +1,6 @@
 import { INK, PAPER, SOFT_INK, tint } from '../../graph/ink';
 import { polygon, round, type SceneNode } from '../../graph/scene';
+import { SUPPORT } from './cells';
 import { patternNodes } from './patterns';
 import { marker } from './shapes';
 
@@ -186,9 +187,9 @@ export const supportMark = (p: BarPlace, look: MarkLook): SceneNode[] => [
   {
     type: 'rect',
     x: round(p.x0),
-    y: round(p.top + p.height * 0.2),
+    y: round(p.top + (p.height * (1 - SUPPORT)) / 2),
     width: round(p.x1 - p.x0),
-    height: round(p.height * 0.6),
+    height: round(p.height * SUPPORT),
     fill: look.colour,
     opacity: 0.55,
     fade: true,

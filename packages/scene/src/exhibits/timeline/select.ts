@@ -41,6 +41,8 @@ export interface Item extends CodeLook {
   lane: string[];
   /** 0 to 1 */
   progress: number;
+  /** False where nothing says how much is done: supporting work has no measure of its own. */
+  measured: boolean;
   critical: boolean;
   complete: boolean;
   /** When the edition that is compared with promised it, and by how many working days it is late (ahead: negative). */
@@ -204,6 +206,7 @@ function itemOf(reader: Reader, index: number, lane: string[], members: number[]
     stretches: form === 'bar' && a.stretches.length > 1 ? stretchesAt(plan, s, index) : null,
     lane,
     progress: (Number.isNaN(percent) ? (a.percent ?? 0) : percent) / 100,
+    measured: form !== 'support' || a.percent !== null,
     critical: plan.links.length > 0 && open.some((i) => s.critical[i] === 1),
     complete: open.length === 0,
     promised: null,
@@ -294,7 +297,7 @@ function addSummaries(reader: Reader, items: Item[]): Item[] {
   }
   const summaries = [...held].map(([index, list]): Item => {
     const item = itemOf(reader, index, list[0]!.lane, [...new Set(list.flatMap((x) => x.members))]);
-    return { ...item, form: 'summary', progress: 0, critical: false };
+    return { ...item, form: 'summary', critical: false };
   });
   const place = new Int32Array(reader.plan.activities.length);
   outline.order.forEach((i, k) => {
