@@ -12,7 +12,7 @@ module.exports = {
       name: 'no-cycles',
       severity: 'error',
       from: {},
-      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+      to: { circular: true },
     },
     only('core-imports-nothing-of-ours', '^packages/core/src', '^packages/core/src'),
     only('formats-over-core', '^packages/formats/src', '^packages/(formats|core)/src'),

@@ -18,6 +18,7 @@ import {
   guessColumnMap,
   looksLikeJson,
   type Problem,
+  promisedEdition,
   readPlan,
   readPlanJson,
   readTables,
@@ -43,6 +44,8 @@ export interface Loaded {
   problems: Problem[];
   /** Row of the file of every reference. */
   rowOf: Map<string, number>;
+  /** What the file itself promised, in baseline columns; null where it has none. */
+  promised: Plan | null;
 }
 
 /** Reads a plan from CSV, XLSX or our JSON, and lays the options over it. */
@@ -50,7 +53,7 @@ export async function loadPlan(file: string, options: LoadOptions): Promise<Load
   const bytes = await readBytes(file);
   const calendar = await readCalendar(options.calendar);
   const loaded = looksLikeJson(bytes)
-    ? readPlanJson(new TextDecoder().decode(bytes), basename(file))
+    ? { ...readPlanJson(new TextDecoder().decode(bytes), basename(file)), promised: null }
     : await loadTable(bytes, file, options, calendar);
   return { ...loaded, plan: await withOptions(loaded.plan, options, calendar) };
 }
@@ -86,7 +89,8 @@ async function loadTable(
       calendar: calendar.id,
     }),
   });
-  return { plan: intake.plan, problems: intake.problems, rowOf: intake.rowOf };
+  const { plan, problems, rowOf, baseline } = intake;
+  return { plan, problems, rowOf, promised: promisedEdition(plan, baseline) };
 }
 
 /** Lays a map of the person's own over the guessed one: headings to field ids, `code:NAME` or `skip`. */

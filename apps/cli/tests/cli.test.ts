@@ -293,14 +293,43 @@ describe('clembo compose and brief', () => {
   test('the same plan and date give the same PDF', async () => {
     const [a, b] = [join(folder, 'a.pdf'), join(folder, 'b.pdf')];
     for (const out of [a, b])
-      expect((await clembo('compose', file('plan.csv', TABLE), '--date', '2026-09-14', '--out', out)).code).toBe(0);
+      expect(
+        (
+          await clembo(
+            'compose',
+            file('plan.csv', TABLE),
+            '--start',
+            '2025-01-06',
+            '--date',
+            '2026-09-14',
+            '--out',
+            out,
+          )
+        ).code,
+      ).toBe(0);
     expect(readFileSync(a).equals(readFileSync(b))).toBe(true);
     expect(readFileSync(a).toString('latin1')).toContain('D:20260914');
   });
 
+  test('a plan that says nowhere when it begins makes no page, and one without dates none either', async () => {
+    const open = await clembo('compose', file('plan.csv', TABLE), '--out', join(folder, 'x.svg'));
+    expect([open.code, open.err]).toEqual([2, expect.stringContaining('Say the start of the plan with --start')]);
+    const list = await clembo('compose', file('list.csv', 'ID,Name\nA,Dig\n'), '--out', join(folder, 'x.svg'));
+    expect(list.code).toBe(2);
+  });
+
+  test('baseline columns of the file are what it promised', async () => {
+    const table =
+      'ID,Name,Start,Finish,Baseline start,Baseline finish\nA,Dig,2026-03-02,2026-03-10,2026-03-02,2026-03-06\n';
+    const out = join(folder, 'own.svg');
+    expect((await clembo('compose', file('own.csv', table), '--out', out)).code).toBe(0);
+    expect(readFileSync(out, 'utf8')).toContain('2 d late');
+  });
+
   test.each(['pdf', 'png'])('writes %s', async (format) => {
     const out = join(folder, `page.${format}`);
-    expect((await clembo('compose', file('plan.csv', TABLE), '--out', out)).code).toBe(0);
+    const args = ['compose', file('plan.csv', TABLE), '--start', '2025-01-06', '--out', out];
+    expect((await clembo(...args)).code).toBe(0);
     expect(readFileSync(out).subarray(0, 8).toString('latin1')).toMatch(format === 'pdf' ? /^%PDF-1.7/ : /PNG/);
   });
 });

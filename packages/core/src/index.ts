@@ -10,6 +10,7 @@ export { NONE } from './schedule/slots';
 export { addDone, type Done, doneReader, percentComplete, percentOf, type Percents } from './schedule/percent';
 export { schedulePlan } from './schedule/schedule';
 export * from './time/civil';
+export { firstDayOf, lastDayOf, type Span } from './time/days';
 export * from './checks/assessment';
 export { type CheckLimits, checkPlan, DEFAULT_LIMITS } from './checks/checks';
 export * from './compare/changes';

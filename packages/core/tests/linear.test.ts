@@ -21,7 +21,7 @@ import {
   placeAt,
   schedulePlan,
   startsWithBuffer,
-  stretchesOf,
+  sectionsOf,
   timesAt,
   unitStarts,
   WorkingTime,
@@ -91,7 +91,7 @@ describe('flowlines', () => {
         { from: 100, to: 300, perDay: 5 },
       ],
     };
-    expect(stretchesOf(w)).toEqual([
+    expect(sectionsOf(w)).toEqual([
       { from: -100, to: 100, perDay: 20 },
       { from: 100, to: 300, perDay: 10 },
     ]);

@@ -1,7 +1,7 @@
 import { writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { dirname, extname, join } from 'node:path';
-import { parseIsoDate, schedulePlan } from '@clembo/core';
+import { NONE, parseIsoDate, schedulePlan } from '@clembo/core';
 import { fontFolder, writePdf, writePng, writeSvg } from '@clembo/render';
 import {
   Brief,
@@ -30,7 +30,7 @@ interface ComposeOptions {
 
 /** Composes a page from a plan and a brief and writes it in the format that the file's name asks for. */
 export async function composeCommand(
-  { plan }: Loaded,
+  { plan, promised: stated }: Loaded,
   baseline: Loaded | null,
   { brief: briefFile, out, date }: ComposeOptions,
 ): Promise<string> {
@@ -38,12 +38,17 @@ export async function composeCommand(
   if (out === undefined || !format)
     throw new UsageError('Say where the page goes with --out PAGE.svg, PAGE.pdf or PAGE.png.');
   const schedule = schedulePlan(plan);
+  const kept = baseline?.plan ?? stated;
   const brief =
-    briefFile === undefined ? EXHIBITS.timeline.suggest(plan, schedule, baseline ? 1 : 0) : await readBrief(briefFile);
-  const promised: Promised | null = baseline && {
-    plan: baseline.plan,
-    schedule: schedulePlan(baseline.plan),
-    name: baseline.plan.name,
+    briefFile === undefined ? EXHIBITS.timeline.suggest(plan, schedule, kept ? 1 : 0) : await readBrief(briefFile);
+  if (schedule.findings.some((f) => f.code === 'noStart'))
+    throw new UsageError('Nothing in the file says when it begins. Say the start of the plan with --start 2026-01-05.');
+  if (plan.activities.length > 0 && schedule.start.every((m) => m === NONE))
+    throw new UsageError('The file has no dates, so there is nothing to draw on a time axis.');
+  const promised: Promised | null = kept && {
+    plan: kept,
+    schedule: schedulePlan(kept),
+    name: baseline ? kept.name : 'Baseline in the source',
   };
   if (brief.compare !== null && !promised)
     throw new UsageError('The brief compares with an edition. Say which file holds it with --baseline FILE.');

@@ -47,8 +47,12 @@ export async function composeStored(access: Access, id: string): Promise<{ scene
   const brief = Brief.parse(exhibit.brief);
   const promised = await keptEdition(access, stored, brief.compare);
   const scene = composeExhibit({ plan, schedule: schedulePlan(plan), brief, measure, edition, promised });
-  return { scene, name: `${plan.name} - ${exhibit.name}`, date: exhibit.updatedAt };
+  return { scene, name: `${plan.name} - ${exhibit.name}`, date: editionDate(stored) };
 }
+
+/** A PDF carries the date of its edition: the same page gives the same bytes, whenever it is exported. */
+const editionDate = ({ editions, editionId }: StoredPlan): Date =>
+  editions.find((e) => e.id === editionId)?.createdAt ?? new Date(0);
 
 /** The edition that a brief compares with, or null where there is none by that name. */
 async function keptEdition(access: Access, stored: StoredPlan, compare: string | null): Promise<Promised | null> {

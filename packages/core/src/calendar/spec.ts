@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { MINUTES_PER_DAY } from '../time/civil';
 
-/** A stretch of working time within a day, in minutes from midnight; the end is not included. */
+/** A piece of working time within a day, in minutes from midnight; the end is not included. */
 export const WorkInterval = z
   .tuple([z.int().min(0).max(MINUTES_PER_DAY), z.int().min(0).max(MINUTES_PER_DAY)])
   .refine(([from, to]) => from < to, { message: 'a working interval ends after it begins' });

@@ -108,7 +108,7 @@ export function inOrder<T extends { points: FlowPoint[] }>(a: T, b: T): [leader:
 export const findClashes = (lines: { ref: string; points: FlowPoint[] }[], buffer: Buffer): Clash[] =>
   lines.slice(1).flatMap((follower, k) => clashesOf(lines[k]!, follower, buffer));
 
-/** Work that occupies a stretch of the line for a time. */
+/** Work that occupies a section of the line for a time. */
 export interface Block {
   ref: string;
   from: number;

@@ -14,7 +14,7 @@ export interface ClosedWindow {
   finish: number;
 }
 
-/** Distance per working day on a stretch of the line; the last of several that hold a place counts. */
+/** Distance per working day on a section of the line; the last of several that hold a place counts. */
 export interface Rate {
   from: number;
   to: number;
@@ -37,8 +37,8 @@ export interface FlowPoint {
   place: number;
 }
 
-/** Stretches of the way with one rate each, in the direction of the work. */
-export function stretchesOf(work: LinearWork): { from: number; to: number; perDay: number }[] {
+/** Sections of the way with one rate each, in the direction of the work. */
+export function sectionsOf(work: LinearWork): { from: number; to: number; perDay: number }[] {
   if (!(work.crews > 0)) throw new RangeError(`${work.ref}: the number of crews has to be above 0, not ${work.crews}`);
   const forward = work.to >= work.from;
   const [low, high] = forward ? [work.from, work.to] : [work.to, work.from];
@@ -50,14 +50,14 @@ export function stretchesOf(work: LinearWork): { from: number; to: number; perDa
     const middle = (from + to) / 2;
     const rate = work.rates.filter((r) => Math.min(r.from, r.to) <= middle && middle <= Math.max(r.from, r.to)).at(-1);
     if (!rate || !(rate.perDay > 0))
-      throw new RangeError(`${work.ref}: no rate above 0 for the stretch from ${from} to ${to}`);
+      throw new RangeError(`${work.ref}: no rate above 0 for the section from ${from} to ${to}`);
     return { from, to, perDay: rate.perDay * work.crews };
   });
 }
 
-/** Working days that the work takes: length by rate, stretch by stretch; rounded up to whole days only when asked. */
+/** Working days that the work takes: length by rate, section by section; rounded up to whole days only when asked. */
 export function linearDuration(work: LinearWork, wholeDays = false): number {
-  const days = stretchesOf(work).reduce((sum, s) => sum + Math.abs(s.to - s.from) / s.perDay, 0);
+  const days = sectionsOf(work).reduce((sum, s) => sum + Math.abs(s.to - s.from) / s.perDay, 0);
   return wholeDays ? Math.ceil(days - 1e-9) : days;
 }
 
@@ -87,7 +87,7 @@ export function flowline(
   };
   let now = nextWorking(start, time);
   put(now, work.from);
-  for (const s of stretchesOf(work)) {
+  for (const s of sectionsOf(work)) {
     let place = s.from;
     const way = Math.sign(s.to - s.from);
     while (Math.abs(s.to - place) > 1e-9) {

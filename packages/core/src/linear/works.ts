@@ -34,7 +34,7 @@ const windowsOf = (line: Line | null): ClosedWindow[] =>
   }));
 
 /**
- * The linear work of a plan: activities that go from one place to another. Their rates are stated, by stretch or for
+ * The linear work of a plan: activities that go from one place to another. Their rates are stated, by section or for
  * the whole way, or follow from the length and from the working days between the dates that the plan shows.
  */
 export function linearWorks(plan: Plan, s: Schedule): { works: PlannedWork[]; findings: Finding[] } {
@@ -69,7 +69,7 @@ export function linearWorks(plan: Plan, s: Schedule): { works: PlannedWork[]; fi
   return { works, findings };
 }
 
-/** Activities that hold their stretch of a line for as long as they last. */
+/** Activities that hold their section of a line for as long as they last. */
 export function linearBlocks(plan: Plan, s: Schedule): Block[] {
   return plan.activities.flatMap((a, position) => {
     if (a.from === null || a.to === null || a.from === a.to || !a.occupies || s.start[position] === NONE) return [];

@@ -34,7 +34,7 @@ export type Constraint = z.infer<typeof Constraint>;
 export const Stretch = z.object({ start: MomentValue, finish: MomentValue });
 export type Stretch = z.infer<typeof Stretch>;
 
-/** A rate on a stretch of a line: places in thousandths of the line's unit, distance per working day in the unit. */
+/** A rate on a section of a line: places in thousandths of the line's unit, distance per working day in the unit. */
 export const PlaceRate = z.object({ from: z.int(), to: z.int(), perDay: z.number().positive() });
 
 /**
@@ -78,13 +78,13 @@ export const Activity = z.object({
   to: z.int().nullable().default(null),
   /** The line that the places are on; null means the plan's first. */
   line: z.string().max(100).nullable().default(null),
-  /** It holds its whole stretch of the line for as long as it lasts, instead of moving along it. */
+  /** It holds its whole section of the line for as long as it lasts, instead of moving along it. */
   occupies: z.boolean().default(false),
   quantity: z.number().nullable().default(null),
   /** Distance per working day of one crew, in the line's unit, and the number of crews. */
   rate: z.number().min(0).nullable().default(null),
   crews: z.number().min(0).nullable().default(null),
-  /** Rates of one crew that hold on stretches of the line only. */
+  /** Rates of one crew that hold on sections of the line only. */
   rates: z.array(PlaceRate).max(1000).default([]),
   notes: Text(10_000).default(''),
 });

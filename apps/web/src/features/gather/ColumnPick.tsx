@@ -1,5 +1,5 @@
 'use client';
-import { type ColumnMeaning, fieldById, TABLE_FIELDS } from '@clembo/formats/fields';
+import { type ColumnMeaning, fieldById, TABLE_FIELDS } from '@clembo/formats/columns';
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
 import { ChevronDown } from 'lucide-react';
 

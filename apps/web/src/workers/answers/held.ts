@@ -1,4 +1,4 @@
-import { type CalendarSpec, dayOf, finishDayOf, isMilestone, type Plan, type Schedule } from '@clembo/core';
+import { type CalendarSpec, firstDayOf, lastDayOf, type Plan, type Schedule } from '@clembo/core';
 
 /** A plan with its schedule, as the room of a plan holds it. */
 export interface Held {
@@ -12,14 +12,14 @@ export function calendarOf({ plan }: Held, id: string | null): CalendarSpec {
   return calendars.find((c) => c.id === id) ?? calendars.find((c) => c.id === own) ?? calendars[0]!;
 }
 
-/** The day on which an activity is shown to begin: a point at the end of a day lies on that day. */
-export function startDay({ plan, schedule: s }: Held, i: number): number {
-  return isMilestone(plan.activities[i]!.kind) && s.atFinish[i] ? finishDayOf(s.start[i]!) : dayOf(s.start[i]!);
+/** The day on which an activity is shown to begin. */
+export function startDay({ schedule: s }: Held, i: number): number {
+  return firstDayOf({ start: s.start[i]!, finish: s.finish[i]!, atFinish: s.atFinish[i] === 1 });
 }
 
 /** The day on which an activity is shown to end. */
-export function finishDay({ plan, schedule: s }: Held, i: number): number {
-  return isMilestone(plan.activities[i]!.kind) && !s.atFinish[i] ? dayOf(s.finish[i]!) : finishDayOf(s.finish[i]!);
+export function finishDay({ schedule: s }: Held, i: number): number {
+  return lastDayOf({ start: s.start[i]!, finish: s.finish[i]!, atFinish: s.atFinish[i] === 1 });
 }
 
 export const oneDecimal = (value: number): number => Math.round(value * 10) / 10;

@@ -1,3 +1,4 @@
+import { firstDayOf, lastDayOf } from '@clembo/core';
 import { HAIRLINE, INK, KELP } from '../../graph/ink';
 import { type GroupNode, round, type SceneNode } from '../../graph/scene';
 import { formatDay } from '../../text/dates';
@@ -22,7 +23,7 @@ import {
 import type { FittedPage } from './fitPage';
 import { offWords, percentWords, runsWidth } from './labels';
 import { barMark, type BarPlace, milestoneMark, promisedMark, stretchedMark, summaryMark, supportMark } from './marks';
-import { finishDayOfItem, type Item, startDayOf } from './select';
+import type { Item } from './select';
 import { labelLeft, setLabel, type SetLabel, widen } from './texts';
 
 /** The box that a text takes, so that lines can be kept out of it. */
@@ -180,8 +181,8 @@ function middleOf(g: Geometry, cells: Cells, i: number, y: number): number {
 
 /** What a thing is and when, in words. */
 export function altOf(item: Item): string {
-  const start = formatDay(startDayOf(item), 'long');
-  const finish = formatDay(finishDayOfItem(item), 'long');
+  const start = formatDay(firstDayOf(item), 'long');
+  const finish = formatDay(lastDayOf(item), 'long');
   const parts = [item.form === 'milestone' || start === finish ? finish : `${start} to ${finish}`, noteOf(item)];
   return parts.filter(Boolean).join(', ');
 }

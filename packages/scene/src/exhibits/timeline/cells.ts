@@ -1,6 +1,6 @@
 import type { TimeScale } from '../../scales/time';
 import type { Measure } from '../../text/measure';
-import { type Label, labelWidths } from './labels';
+import type { Label } from './labels';
 import type { Item } from './select';
 
 /** What rows are worked out from: places along the page in points, and widths of labels at a type size of one point. */
@@ -85,7 +85,7 @@ export function measureItems(
     g.cutRight[i] = !point && b > g.right + 0.5 ? 1 : 0;
     g.promised0[i] = g.promised1[i] = Number.NaN;
     placePromise(g, i, scale);
-    const widths = labelWidths(labels[i]!, measure);
+    const { widths } = labels[i]!;
     g.nameWidth[i] = widths.name;
     g.atFinishWidth[i] = widths.atFinish;
     g.elsewhereWidth[i] = widths.elsewhere;

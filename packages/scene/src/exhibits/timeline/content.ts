@@ -1,8 +1,9 @@
+import { firstDayOf, lastDayOf } from '@clembo/core';
 import type { ContentRow } from '../../graph/scene';
 import type { Lane } from '../../page/lanes';
 import { formatDay } from '../../text/dates';
 import { noteOf } from './body';
-import { finishDayOfItem, type Selection, startDayOf } from './select';
+import type { Selection } from './select';
 
 /** The same content as a table: what is on the page, lane by lane, by time. */
 export function contentRows({ items }: Selection, lanes: readonly Lane[]): ContentRow[] {
@@ -17,8 +18,8 @@ export function contentRows({ items }: Selection, lanes: readonly Lane[]): Conte
           ref: item.ref,
           name: item.name,
           lane: path.join(' › '),
-          start: formatDay(startDayOf(item), 'long'),
-          finish: formatDay(finishDayOfItem(item), 'long'),
+          start: formatDay(firstDayOf(item), 'long'),
+          finish: formatDay(lastDayOf(item), 'long'),
           note: noteOf(item),
         });
       }

@@ -1,6 +1,7 @@
 import type { PageFrame } from '../../page/frame';
-import type { Gutter, Lane } from '../../page/lanes';
-import { type Cells, type CellStyle, type Geometry, layCells } from './cells';
+import { eachLeafLane, type Gutter, type Lane } from '../../page/lanes';
+import { packRows } from '../../rows/pack';
+import { BAR, type Cells, type CellStyle, type Geometry, layCells, TEXT_DOWN, TEXT_UP } from './cells';
 import { keyHeight, keyOf, type Key } from './key';
 import {
   closest,
@@ -58,6 +59,7 @@ interface Attempt {
  */
 export function fitPage(g: Geometry, room: PageRoom): FittedPage | null {
   const { frame } = room;
+  if (leastHeight(g, room) > room.height) return null;
   const atSize = (size: number): Attempt | null => {
     for (const tall of [true, false]) {
       const tried = attempt(g, room, { ...TIGHT, size, tall, tight: false });
@@ -74,13 +76,16 @@ export function fitPage(g: Geometry, room: PageRoom): FittedPage | null {
       { withDates: false },
       ...LIMITS.map((limit) => ({ withDates: false, limit: limit * frame.leastType })),
     ];
-    for (const step of steps) {
-      for (const tall of [false, true]) {
-        fits = attempt(g, room, { ...TIGHT, size: frame.leastType, tall, ...step });
-        if (fits) return spreadOut(g, room, fits);
-      }
+    // Each step needs no more room than the one before it: the first that fits is found by bisection.
+    let [low, high] = [-1, steps.length];
+    while (high - low > 1) {
+      const middle = (low + high) >> 1;
+      const style = { ...TIGHT, size: frame.leastType, ...steps[middle]! };
+      const tried = attempt(g, room, { ...style, tall: false }) ?? attempt(g, room, { ...style, tall: true });
+      if (tried) [fits, high] = [tried, middle];
+      else low = middle;
     }
-    return null;
+    return fits && spreadOut(g, room, fits);
   }
   // Half a point at a time, by bisection: what fits at one size fits at every smaller one.
   let [low, high] = [0, Math.ceil((frame.labelSize - frame.leastType) * 2)];
@@ -102,13 +107,36 @@ export function fitsWhole(g: Geometry, room: PageRoom): FittedPage | null {
   return spreadOut(g, room, tried);
 }
 
+/**
+ * The least height that rows can take: as many as the bars alone need, each as low as a line of the least type. What
+ * does not fit so fits no other way.
+ */
+function leastHeight(g: Geometry, room: PageRoom): number {
+  const size = room.frame.leastType;
+  const labelled = g.nameWidth.some((w) => w > 0);
+  const line = size * (labelled ? TEXT_UP + TEXT_DOWN : BAR.low);
+  const spread = closest(size, true);
+  let height = 0;
+  eachLeafLane(room.lanes, ({ items }) => {
+    const rows = room.each ? items.length : rowsOfBars(g, items);
+    height += rows * line + Math.max(0, rows - 1) * spread.between + 2 * spread.padding;
+  });
+  return height;
+}
+
+function rowsOfBars(g: Geometry, items: readonly number[]): number {
+  const left = Float64Array.from(items, (i) => g.x0[i]!);
+  const right = Float64Array.from(items, (i) => g.x1[i]!);
+  return packRows(left, right).rows;
+}
+
 function attempt(g: Geometry, room: PageRoom, style: CellStyle): Attempt | null {
   let cells = layCells(g, style, new Uint8Array(g.items.length));
   const clashes = nameClashes(g, cells);
   if (clashes) cells = layCells(g, style, clashes);
   if (cells.numbers > MOST_IN_KEY) return null;
   const lanes = rowsOf(room.lanes, g, cells, room.each, room.gutter, room.frame);
-  const least = closest(cells);
+  const least = closest(style.size, style.tight);
   const need = totalHeight(lanes, least);
   if (need > room.height) return null;
   const key = cells.numbers > 0 ? keyOf(g, cells, lanes, room.frame) : null;

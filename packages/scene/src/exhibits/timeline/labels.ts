@@ -1,11 +1,11 @@
-import type { Plan } from '@clembo/core';
+import { firstDayOf, lastDayOf, type Plan } from '@clembo/core';
 import type { TimelineBrief } from '../../brief/brief';
 import { HAREBELL, HAREBELL_ON_TINT, INK, INK_ON_TINT, MADDER, MADDER_ON_TINT, SOFT_INK } from '../../graph/ink';
 import type { TextRun } from '../../graph/scene';
 import { formatDay } from '../../text/dates';
 import type { Face } from '../../text/faces';
 import type { Measure } from '../../text/measure';
-import { finishDayOfItem, type Item, type Selection, startDayOf } from './select';
+import type { Item, Selection } from './select';
 
 /** What a label says: the name in ink, dates and amounts in soft ink, and how far off the promise it is. */
 export interface Label {
@@ -16,6 +16,7 @@ export interface Label {
   elsewhere: string;
   off: string;
   late: boolean;
+  widths: LabelWidths;
 }
 
 /** Widths at a type size of one point. */
@@ -32,6 +33,7 @@ export const needsYear = ({ from, to }: { from: number; to: number }): boolean =
 export function writeLabels(selection: Selection, plan: Plan, brief: TimelineBrief, measure: Measure): Label[] {
   const style = needsYear(selection) ? 'medium' : 'short';
   const parts = new Set(brief.labels);
+  const spaces = { label: measure.width('label', 1, ' '), labelStrong: measure.width('labelStrong', 1, ' ') };
   return selection.items.map((item): Label => {
     const face = item.form === 'summary' ? 'labelStrong' : 'label';
     const named = [parts.has('reference') ? item.ref : '', parts.has('name') ? nameOf(item) : '']
@@ -43,17 +45,23 @@ export function writeLabels(selection: Selection, plan: Plan, brief: TimelineBri
       measure.clean([datesOf(item, parts, style, atFinish), ...more].filter(Boolean).join(' · '));
     const off = parts.has('off') ? offWords(item.off) : '';
     const label = { face, off, late: (item.off ?? 0) > 0 } as const;
-    return { ...label, name, atFinish: soft(true), elsewhere: soft(false) };
+    const atFinish = soft(true);
+    const whole = { ...label, name, atFinish, elsewhere: isAlike(item, parts) ? atFinish : soft(false) };
+    return { ...whole, widths: widthsOf(whole, measure, spaces) };
   });
 }
+
+/** Whether dates are written the same wherever the label stands. */
+const isAlike = (item: Item, parts: Set<string>): boolean =>
+  item.form === 'milestone' || parts.has('start') || !parts.has('finish');
 
 /** A group says how many activities it stands for. */
 const nameOf = (item: Item): string => (item.form === 'group' ? `${item.name} (${item.members.length})` : item.name);
 
 /** A finish that does not stand at the finish says that it is one, and so does a start. */
 function datesOf(item: Item, parts: Set<string>, style: 'short' | 'medium', atFinish: boolean): string {
-  const start = formatDay(startDayOf(item), style);
-  const finish = formatDay(finishDayOfItem(item), style);
+  const start = formatDay(firstDayOf(item), style);
+  const finish = formatDay(lastDayOf(item), style);
   const [withStart, withFinish] = [parts.has('start'), parts.has('finish')];
   if (item.form === 'milestone') return withStart || withFinish ? finish : '';
   if (withStart && withFinish) return start === finish ? start : `${start}–${finish}`;
@@ -104,11 +112,15 @@ export function labelRuns(label: Label, name: string, soft: string, withOff: boo
 export const runsWidth = (measure: Measure, size: number, runs: readonly TextRun[]): number =>
   runs.reduce((sum, r) => sum + measure.width(r.face, size, r.text), 0);
 
-/** Widths of a label with all it says, at a size of one point. */
-export function labelWidths(label: Label, measure: Measure): LabelWidths {
-  return {
-    name: runsWidth(measure, 1, labelRuns(label, label.name, '', true)),
-    atFinish: runsWidth(measure, 1, labelRuns(label, label.name, label.atFinish, true)),
-    elsewhere: runsWidth(measure, 1, labelRuns(label, label.name, label.elsewhere, true)),
-  };
+/** Widths of a label at a size of one point: those of its {@link labelRuns}, added up without making them. */
+function widthsOf(
+  label: Omit<Label, 'widths'>,
+  measure: Measure,
+  spaces: { label: number; labelStrong: number },
+): LabelWidths {
+  const name = label.name === '' ? 0 : measure.width(label.face, 1, label.name);
+  const joined = (before: number, text: string, face: 'label' | 'labelStrong') =>
+    text === '' ? before : before + (before > 0 ? spaces[face] : 0) + measure.width(face, 1, text);
+  const whole = (soft: string) => joined(joined(name, soft, 'label'), label.off, 'labelStrong');
+  return { name: whole(''), atFinish: whole(label.atFinish), elsewhere: whole(label.elsewhere) };
 }

@@ -90,11 +90,10 @@ export const totalHeight = (lanes: readonly LaneRows[], spread: Spread): number 
   lanes.reduce((sum, l) => sum + heightOf(l, spread), 0);
 
 /** The closest that rows may stand. */
-export const closest = (cells: Cells): Spread => {
-  const { size, tight } = cells.style;
-  const between = Math.max(1.7, size * (tight ? ROW_ROOM.tight : ROW_ROOM.loose));
-  return { padding: tight ? Math.max(2, size * 0.3) : size * 0.65, between };
-};
+export const closest = (size: number, tight: boolean): Spread => ({
+  padding: tight ? Math.max(2, size * 0.3) : size * 0.65,
+  between: Math.max(1.7, size * (tight ? ROW_ROOM.tight : ROW_ROOM.loose)),
+});
 
 /** Middles of all rows by item, and the places of the lanes, from the top of the plot on. */
 export interface Placed {

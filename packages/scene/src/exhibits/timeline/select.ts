@@ -2,12 +2,12 @@ import {
   type ActivityTime,
   activityTime,
   addDone,
-  dayOf,
   type Done,
   doneReader,
-  finishDayOf,
+  firstDayOf,
   isComplete,
   isMilestone,
+  lastDayOf,
   NONE,
   type Plan,
   percentOf,
@@ -272,17 +272,10 @@ function isInside({ start, finish, atFinish, form }: Item, { from, to }: { from:
 function daysOf(items: Item[]): { firstDay: number | null; lastDay: number | null } {
   if (items.length === 0) return { firstDay: null, lastDay: null };
   return {
-    firstDay: items.reduce((least, i) => Math.min(least, startDayOf(i)), Number.POSITIVE_INFINITY),
-    lastDay: items.reduce((most, i) => Math.max(most, finishDayOfItem(i)), Number.NEGATIVE_INFINITY),
+    firstDay: items.reduce((least, i) => Math.min(least, firstDayOf(i)), Number.POSITIVE_INFINITY),
+    lastDay: items.reduce((most, i) => Math.max(most, lastDayOf(i)), Number.NEGATIVE_INFINITY),
   };
 }
-
-/** The day on which a thing begins. A point at the end of a day lies on that day. */
-export const startDayOf = (item: Item): number =>
-  item.form === 'milestone' && item.atFinish ? finishDayOf(item.start) : dayOf(item.start);
-/** The day on which a thing ends. */
-export const finishDayOfItem = (item: Item): number =>
-  item.form === 'milestone' ? startDayOf(item) : Math.max(startDayOf(item), finishDayOf(item.finish));
 
 /** Summaries stand above what of them is on the page, and span that. */
 function addSummaries(reader: Reader, items: Item[]): Item[] {

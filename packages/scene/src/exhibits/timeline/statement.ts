@@ -1,9 +1,8 @@
 import {
   activityTime,
-  dayOf,
-  finishDayOf,
   isComplete,
   isMilestone,
+  lastDayOf,
   NONE,
   type Plan,
   percentComplete,
@@ -17,8 +16,7 @@ function lastFinish(s: Schedule): { day: number; moment: number; position: numbe
   let last: { day: number; moment: number; position: number } | null = null;
   for (let i = 0; i < s.finish.length; i++) {
     if (s.outline.isSummary[i] || s.finish[i] === NONE) continue;
-    // A point at the beginning of a day lies on that day.
-    const day = s.atFinish[i] ? finishDayOf(s.finish[i]!) : dayOf(s.finish[i]!);
+    const day = lastDayOf({ start: s.start[i]!, finish: s.finish[i]!, atFinish: s.atFinish[i] === 1 });
     if (last === null || day > last.day) last = { day, moment: s.finish[i]!, position: i };
   }
   return last;

@@ -3,6 +3,7 @@ import { eachLeaf, type Fit, type Scene, type SceneNode } from '../../graph/scen
 import { shownWords } from '../../graph/shown';
 import { statusFlag, timeAxis } from '../../page/axis';
 import { type Foot, footNodes, footOf } from '../../page/foot';
+import { pageFrame } from '../../page/frame';
 import { laneNodes } from '../../page/lanes';
 import { periodNodes } from '../../page/periods';
 import { MISSING } from '../../text/measure';
@@ -70,7 +71,12 @@ const SMALLEST = 0.7;
 
 /** The page at the largest type that holds all of it; null where nothing that can be read holds it. */
 function laidOut(input: TimelineInput, selection: Selection, labels: Label[], title: string): LaidPage | null {
+  const { brief } = input;
+  const each = brief.rows === 'each' ? selection.items.length : 1;
   for (const grown of selection.items.length <= FEW ? GROWN : []) {
+    // Rows of one each that take more than the page need not be tried.
+    const { labelSize, height } = pageFrame(brief.page, grown);
+    if (each * labelSize * 1.5 > height) continue;
     const regions = regionsOf(input, selection, labels, title, grown);
     const fitted = regions.gutter.cut > 0 ? null : fitsWhole(regions.geometry, roomOf(regions));
     if (fitted) return { ...regions, fitted };
