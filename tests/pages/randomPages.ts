@@ -8,18 +8,8 @@ import {
   parseIsoDate,
   startOfDay,
 } from '../../packages/core/src/index';
+import { seeded } from '../../packages/core/tests/helpers';
 import { Brief, LABEL_PARTS, PAGES, PROMISED } from '../../packages/scene/src/index';
-
-/** A seeded source of numbers from 0 up to 1 (mulberry32), so that a page that goes wrong can be made again. */
-export function seeded(seed: number): () => number {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(a ^ (a >>> 15), a | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 const WORDS = [
   [

@@ -24,7 +24,7 @@ async function serverUser() {
   if (!isRoot) return {};
   const id = async (flag) => Number((await capture('id', [flag, 'postgres'])).output.trim());
   const [uid, gid] = [await id('-u'), await id('-g')];
-  if (!Number.isInteger(uid) || !Number.isInteger(gid))
+  if (!(uid > 0) || !(gid > 0))
     throw new SetupError(
       'PostgreSQL does not run as root, and there is no user “postgres” to run it as. Install the Debian package postgresql.',
     );

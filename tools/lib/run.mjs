@@ -28,6 +28,7 @@ export function capture(command, args, options = {}) {
       output += d;
     });
     child.on('error', (error) => resolve({ code: -1, output: String(error.message) }));
-    child.on('exit', (code) => resolve({ code, output }));
+    // Not at its exit: what it printed may still be on its way then.
+    child.on('close', (code) => resolve({ code, output }));
   });
 }

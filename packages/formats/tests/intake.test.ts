@@ -227,6 +227,15 @@ describe('leading blanks', () => {
     expect(plan.activities.map((a) => a.kind)).toEqual(['summary', 'activity', 'activity']);
   });
 
+  test('without dates, a row that is as long as any of several below it is their summary', () => {
+    const { plan } = take('ID,Name,Days\nA,All of it,30\nB,  Design,10\nC,  Build,20\n');
+    expect(plan.activities.map((a) => [a.kind, a.parent])).toEqual([
+      ['summary', null],
+      ['activity', 'A'],
+      ['activity', 'A'],
+    ]);
+  });
+
   test('no activity vanishes: work that would have become a summary stays work', () => {
     const { plan } = take('ID,Name,Days\nA,Survey,5\nB,  Permits,10\nC,  Dig,3\nD,Wall,8\n');
     expect(plan.activities.map((a) => [a.kind, a.duration])).toEqual([

@@ -7,7 +7,7 @@ export { TO_COME } from './exhibits/timeline/marks';
 export { CATEGORIES, GREY, HAIRLINE, HAREBELL, INK, KELP, MADDER, NEUTRAL, PAPER, SOFT_INK, tint } from './graph/ink';
 export * from './graph/scene';
 export { Occupancy } from './labels/occupancy';
-export { shownWords } from './graph/shown';
+export { fitWords, shownWords } from './graph/shown';
 export { packRows } from './rows/pack';
 export { chooseTiers, nameForm, niceRange, ticks, timeScale, type TimeUnit } from './scales/time';
 export { formatDay } from './text/dates';

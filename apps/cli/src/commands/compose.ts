@@ -9,6 +9,7 @@ import {
   createMeasure,
   EXHIBITS,
   type Fit,
+  fitWords,
   type FontMetrics,
   type Promised,
   type Scene,
@@ -77,15 +78,7 @@ export async function composeCommand(
 
 /** How the page fits, and what would make it fit better. */
 function fitLines(fit: Fit): string[] {
-  const said = (n: number, words: string) => (n > 0 ? [`${n} ${words}`] : []);
-  const trouble = [
-    ...said(fit.datesWithoutRoom, 'labels without dates'),
-    ...said(fit.labelsShortened, 'names shortened'),
-    ...said(fit.labelsInKey, 'names in the key'),
-    ...said(fit.laneTitlesCut, 'lane titles cut'),
-    ...said(fit.periodsWithoutName, 'periods without name'),
-    ...said(fit.charactersMissing, 'characters not in the fonts of the page, drawn as empty boxes'),
-  ];
+  const trouble = fitWords(fit);
   return [
     fit.readable
       ? `smallest type ${fit.smallestType} pt${trouble.length > 0 ? `; ${trouble.join('; ')}` : ''}`

@@ -1,4 +1,5 @@
-import { type ReadDuration, readNumber, readYesNo } from '../values/amounts';
+import { FIVE_DAY } from '@clembo/core';
+import { type ReadDuration, readNumber, readYesNo, toMinutes } from '../values/amounts';
 import type { ReadDate } from '../values/dates';
 import type { CellReader, CellRow } from './cells';
 
@@ -127,7 +128,8 @@ function bySummaryRows(rows: OutlineRow[]): Map<string, string> {
 
 /**
  * Leading blanks make an outline only where they can mean one: a row holds the rows that stand further in below it
- * when it is a heading without work of its own, or when its dates are those of several rows that it holds. Elsewhere
+ * when it is a heading without work of its own, or when its dates (without dates, its length) hold those of several
+ * rows. Elsewhere
  * a blank is a slip of the hand; nothing becomes a summary by it, and it is said.
  */
 function byIndent(rows: OutlineRow[], cells: CellReader): Map<string, string> {
@@ -170,9 +172,14 @@ function firstSlip(
 const isWork = (row: OutlineRow, cells: CellReader): boolean =>
   row.start !== null || row.finish !== null || row.duration !== null || cells.text(row, 'predecessors') !== '';
 
-/** True when a row begins and ends where several others together do, as a summary does. */
-function spans({ start, finish }: OutlineRow, held: OutlineRow[]): boolean {
-  if (held.length < 2 || !start || !finish) return false;
+/** True when a row begins and ends where several others together do, or without dates is as long as any of them, as a summary is. */
+function spans({ start, finish, duration }: OutlineRow, held: OutlineRow[]): boolean {
+  if (held.length < 2) return false;
+  if (!start && !finish && duration) {
+    const length = toMinutes(duration, FIVE_DAY);
+    return held.every((r) => !r.start && !r.finish && (!r.duration || toMinutes(r.duration, FIVE_DAY) <= length));
+  }
+  if (!start || !finish) return false;
   const starts = held.flatMap((r) => r.start?.day ?? r.finish?.day ?? []);
   const finishes = held.flatMap((r) => r.finish?.day ?? r.start?.day ?? []);
   if (starts.length === 0) return false;

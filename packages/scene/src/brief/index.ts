@@ -1,3 +1,3 @@
 export * from './brief';
 export * from './sentence';
-export { shownWords } from '../graph/shown';
+export { fitWords, shownWords } from '../graph/shown';

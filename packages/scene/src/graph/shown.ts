@@ -1,4 +1,5 @@
-import type { Shown } from './scene';
+import { MISSING } from '../text/measure';
+import type { Fit, Shown } from './scene';
 
 const many = (n: number, one: string, several = `${one}s`): string => `${n} ${n === 1 ? one : several}`;
 
@@ -19,3 +20,25 @@ export function shownWords(c: Shown): string {
   const shown = [itself, itself === '' ? `${groups} (of ${c.of})` : groups].filter(Boolean).join(', ');
   return missing.length === 0 ? shown : `${shown} · not shown: ${missing.join(', ')}`;
 }
+
+/** What had no room on a page that can be read, or could not be drawn as it is. Nothing for a page where all fits. */
+export function fitWords(fit: Fit): string[] {
+  if (!fit.readable) return [];
+  const said = (n: number, one: string, several = one): string[] => (n > 0 ? [many(n, one, several)] : []);
+  return [
+    ...said(fit.datesWithoutRoom, 'label without dates', 'labels without dates'),
+    ...said(fit.labelsShortened, 'name shortened', 'names shortened'),
+    ...said(fit.labelsInKey, 'name in the key', 'names in the key'),
+    ...said(fit.laneTitlesCut, 'lane title cut', 'lane titles cut'),
+    ...said(fit.periodsWithoutName, 'period without name', 'periods without name'),
+    ...said(
+      fit.charactersMissing,
+      `character not in the fonts (${MISSING})`,
+      `characters not in the fonts (${MISSING})`,
+    ),
+  ];
+}
+
+/** As long as {@link fitWords} joined can be: room for it is kept at the foot of a page. */
+export const LONGEST_FIT_WORDS =
+  '000 labels without dates · 000 names shortened · 000 names in the key · 00 lane titles cut · 00 periods without name · 00 characters not in the fonts (□)';

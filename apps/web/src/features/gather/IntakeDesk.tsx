@@ -5,6 +5,7 @@ import { useRef, useState } from 'react';
 import { parseIsoDate, startOfDay } from '@clembo/core';
 import type { IntakeView } from '@/server/intake/view';
 import { ask } from '@/ui/ask';
+import { DayField } from '@/ui/DayField';
 import { Frame } from '@/ui/Frame';
 import { Pick } from '@/ui/Pick';
 import { wrong } from '@/ui/Toasts';
@@ -133,15 +134,7 @@ export function IntakeDesk({ first }: { first: IntakeView }) {
             <span>
               The table has lengths and links, but no dates: they are computed. On which day does the plan start?
             </span>
-            <input
-              type="date"
-              aria-label="Start of the plan"
-              value={start}
-              min="1900-01-01"
-              max="2299-12-31"
-              onChange={(e) => setStart(e.target.value)}
-              className="rounded-md border border-line bg-paper px-2 py-0.5"
-            />
+            <DayField label="Start of the plan" value={start} onChange={setStart} />
           </label>
         )}
         {view.dates === 'none' && view.rowsTaken > 0 && (

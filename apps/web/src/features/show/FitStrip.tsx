@@ -1,6 +1,6 @@
 'use client';
 import type { Brief, Fit } from '@clembo/scene';
-import { shownWords } from '@clembo/scene/brief';
+import { fitWords, shownWords } from '@clembo/scene/brief';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { useState } from 'react';
 import { ask } from '@/ui/ask';
@@ -34,15 +34,7 @@ export function FitStrip({
     setKept(wanted);
     ask(`/api/exhibits/${exhibitId}`, { method: 'PATCH', json: { name: wanted } }).catch(wrong);
   };
-  const said = (n: number, words: string) => (n > 0 ? [`${n} ${words}`] : []);
-  const trouble = [
-    ...said(fit.datesWithoutRoom, 'labels without dates'),
-    ...said(fit.labelsShortened, 'names shortened'),
-    ...said(fit.labelsInKey, 'names in the key'),
-    ...said(fit.laneTitlesCut, 'lane titles cut'),
-    ...said(fit.periodsWithoutName, 'periods without name'),
-    ...said(fit.charactersMissing, 'characters that the page’s fonts lack'),
-  ];
+  const trouble = fitWords(fit);
   const words = !fit.readable ? 'Too much' : trouble.length > 0 ? 'Tight' : 'Fits';
   return (
     <div className="flex h-[42px] shrink-0 items-center justify-between gap-4 border-t border-line bg-paper px-6 text-[14.5px]">

@@ -3,6 +3,7 @@ import { type Command, parseIsoDate, startOfDay } from '@clembo/core';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { ask } from '@/ui/ask';
+import { DayField } from '@/ui/DayField';
 import { toast, wrong } from '@/ui/Toasts';
 import type { LedgerRow, PlanHead } from '@/workers/plan.worker';
 
@@ -80,15 +81,7 @@ export function DatesOffer({ planId, head, rows, only, onOnly }: Props) {
       {computed && undated > 0 && head.start === null && (
         <label className="flex items-center gap-2">
           The plan starts on
-          <input
-            type="date"
-            aria-label="Start of the plan"
-            value={start}
-            min="1900-01-01"
-            max="2299-12-31"
-            onChange={(e) => setStart(e.target.value)}
-            className="rounded-md border border-line bg-paper px-2"
-          />
+          <DayField label="Start of the plan" value={start} onChange={setStart} />
           <button type="button" className="quiet bg-paper py-0" disabled={start === ''} onClick={begin}>
             Compute from there
           </button>

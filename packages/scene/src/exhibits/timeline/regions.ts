@@ -1,7 +1,7 @@
 import { dayOf } from '@clembo/core';
 import type { TimelineBrief } from '../../brief/brief';
-import type { Fit, SceneNode } from '../../graph/scene';
-import { shownWords } from '../../graph/shown';
+import type { SceneNode } from '../../graph/scene';
+import { LONGEST_FIT_WORDS, shownWords } from '../../graph/shown';
 import { flagHeight, timeAxis } from '../../page/axis';
 import { type Foot, footOf } from '../../page/foot';
 import { type PageFrame, pageFrame } from '../../page/frame';
@@ -11,7 +11,6 @@ import { type Legend, legendOf } from '../../page/legend';
 import { type PeriodStrip, periodStrip } from '../../page/periods';
 import { niceRange, timeScale, type TimeScale } from '../../scales/time';
 import { formatDay } from '../../text/dates';
-import { MISSING } from '../../text/measure';
 import type { ComposeInput } from '../composed';
 import { type Geometry, measureItems } from './cells';
 import { codeTitles } from './codes';
@@ -78,7 +77,7 @@ export function regionsOf(
     frame,
     measure,
   );
-  const foot = footOf([shownWords(selection.counts), NO_ROOM_AT_MOST], sourceWords(input), frame, measure);
+  const foot = footOf([shownWords(selection.counts), LONGEST_FIT_WORDS], sourceWords(input), frame, measure);
   const axis = timeAxis(scale, frame, measure, head.bottom, scale.left, scale.right);
   const footTop = frame.height - frame.margin - foot.height - frame.smallSize * 0.6;
   return {
@@ -127,20 +126,3 @@ export const sourceWords = ({ plan, edition, measure }: TimelineInput): string[]
   measure.clean(edition),
   plan.source === 'given' ? 'dates as given' : 'computed dates',
 ];
-
-/** As long as what {@link noRoomWords} says at the most: room for it is kept at the foot. */
-const NO_ROOM_AT_MOST =
-  '000 labels without dates · 000 names shortened · 000 names in the key · 00 characters not in the fonts (□)';
-
-/** What had no room on the page. */
-export function noRoomWords(fit: Fit): string[] {
-  if (!fit.readable) return [];
-  const said = (n: number, words: string) => (n > 0 ? `${n} ${words}` : '');
-  return [
-    said(fit.datesWithoutRoom, fit.datesWithoutRoom === 1 ? 'label without dates' : 'labels without dates'),
-    said(fit.labelsShortened, fit.labelsShortened === 1 ? 'name shortened' : 'names shortened'),
-    said(fit.labelsInKey, fit.labelsInKey === 1 ? 'name in the key' : 'names in the key'),
-    said(fit.periodsWithoutName, 'periods without name'),
-    said(fit.charactersMissing, `characters not in the fonts (${MISSING})`),
-  ].filter(Boolean);
-}

@@ -1,6 +1,6 @@
 import { PAPER } from '../../graph/ink';
 import { eachLeaf, type Fit, type Scene, type SceneNode } from '../../graph/scene';
-import { shownWords } from '../../graph/shown';
+import { fitWords, shownWords } from '../../graph/shown';
 import { statusFlag, timeAxis } from '../../page/axis';
 import { type Foot, footNodes, footOf } from '../../page/foot';
 import { pageFrame } from '../../page/frame';
@@ -14,7 +14,7 @@ import { type FittedPage, fitPage, fitsWhole } from './fitPage';
 import { keyNodes } from './key';
 import { type Label, needsYear, writeLabels } from './labels';
 import { crowdedWords, emptyWords, noticeNodes } from './notices';
-import { noRoomWords, type Regions, regionsOf, sourceWords, subtitle, type TimelineInput } from './regions';
+import { type Regions, regionsOf, sourceWords, subtitle, type TimelineInput } from './regions';
 import { selectItems, type Selection } from './select';
 import { statement } from './statement';
 
@@ -43,7 +43,7 @@ export function composeTimeline(input: TimelineInput): Scene {
       );
   const nodes: SceneNode[] = [...regions.head.nodes, ...(body?.nodes ?? notice)];
   const fit = fitOf(input, selection, regions, page, body?.body ?? null, nodes);
-  const foot = footOf([shownWords(selection.counts), ...noRoomWords(fit)], sourceWords(input), frame, measure);
+  const foot = footOf([shownWords(selection.counts), ...fitWords(fit)], sourceWords(input), frame, measure);
   nodes.push(...footNodes(trimmed(foot, regions.foot), frame));
   return {
     width: frame.width,
