@@ -1,7 +1,13 @@
 import type { RandomPage } from './randomPages';
 
 /** What should be on a page, worked out from the plan and the brief once more, plainly, from the rules alone. */
-export function expectedItems({ plan, brief }: RandomPage): { refs: Set<string>; undated: number; of: number } {
+export function expectedItems({ plan, brief }: RandomPage): {
+  refs: Set<string>;
+  /** Complete work that was to begin after the status date: how far back it is taken to lie depends on its length. */
+  unsure: Set<string>;
+  undated: number;
+  of: number;
+} {
   const byRef = new Map(plan.activities.map((a) => [a.ref, a]));
   const parents = new Set(plan.activities.map((a) => a.parent).filter((p) => p !== null));
   const pathOf = (ref: string): string[] => {
@@ -10,6 +16,7 @@ export function expectedItems({ plan, brief }: RandomPage): { refs: Set<string>;
   };
   const leaves = plan.activities.filter((a) => a.kind !== 'summary' && !parents.has(a.ref));
   const units = new Map<string, { start: number; finish: number; point: boolean; ending: boolean }>();
+  const unsure = new Set<string>();
   let undated = 0;
   for (const a of leaves) {
     const point = a.kind === 'startMilestone' || a.kind === 'finishMilestone';
@@ -24,6 +31,7 @@ export function expectedItems({ plan, brief }: RandomPage): { refs: Set<string>;
     // What is complete has happened by the status date.
     if (start !== null && finish !== null && (a.percent ?? 0) >= 100 && plan.statusDate !== null) {
       finish = Math.min(finish, plan.statusDate);
+      if (!point && start >= finish) for (const ref of pathOf(a.ref)) unsure.add(ref);
       start = point ? finish : Math.min(start, finish - 1);
     }
     if (start === null || finish === null) {
@@ -58,5 +66,5 @@ export function expectedItems({ plan, brief }: RandomPage): { refs: Set<string>;
         : u.finish > from && u.start < to;
     if (inside) refs.add(key.split('\u0000')[0]!);
   }
-  return { refs, undated, of: leaves.length };
+  return { refs, unsure, undated, of: leaves.length };
 }

@@ -19,11 +19,11 @@ function outline(shape: string, x: number, y: number, half: number): [number, nu
       return [0, 120, 240].map((a) => polar(x, y + half * 0.22, half * 1.12, a));
     case 'flag':
       return [
-        [round(x - half * 0.6), round(y - half)],
-        [round(x + half), round(y - half * 0.4)],
-        [round(x - half * 0.3), round(y + half * 0.2)],
-        [round(x - half * 0.3), round(y + half)],
+        [round(x - half * 0.9), round(y - half)],
+        [round(x + half * 0.9), round(y - half * 0.4)],
+        [round(x - half * 0.6), round(y + half * 0.2)],
         [round(x - half * 0.6), round(y + half)],
+        [round(x - half * 0.9), round(y + half)],
       ];
     case 'star':
       return Array.from({ length: 10 }, (_, k) => polar(x, y, k % 2 === 0 ? half * 1.1 : half * 0.5, k * 36));
