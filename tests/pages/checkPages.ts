@@ -12,7 +12,7 @@ export const fonts = metrics as FontMetrics;
 const measure = createMeasure(fonts);
 
 /** Composes a page as the application does. */
-export function composePage({ plan, promised, brief }: RandomPage): Scene {
+function composePage({ plan, promised, brief }: RandomPage): Scene {
   return composeExhibit({
     plan,
     schedule: schedulePlan(plan),

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import {
   type Activity,
+  CONSTRAINT_KINDS,
   LAG_CALENDARS,
   LINK_TYPES,
   LiveSchedule,
@@ -24,14 +25,7 @@ const ARRAYS = [
   'atFinish',
 ] as const;
 
-const CONSTRAINTS = [
-  'startNotEarlier',
-  'finishNotEarlier',
-  'startNotLater',
-  'finishNotLater',
-  'fixedStart',
-  'fixedFinish',
-] as const;
+const CONSTRAINTS = CONSTRAINT_KINDS.filter((kind) => kind !== 'asLateAsPossible');
 
 /**
  * A random plan with everything that a plan can hold: calendars with holidays, an outline, milestones with and

@@ -1,6 +1,7 @@
 export { type Access, AccessRefused } from './access';
 export { PlanRefused } from './accept';
-export { changePlan, orderKeys, VersionPassed } from './changePlan';
+export { changePlan, VersionPassed } from './changePlan';
+export { orderKeys } from './order';
 export { type Database, migrateStore, openStore, type Store } from './database';
 export { createExhibit, deleteExhibit, listExhibits, readExhibit, type StoredExhibit, updateExhibit } from './exhibits';
 export {

@@ -1,7 +1,7 @@
 import { writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { dirname, extname, join } from 'node:path';
-import { NONE, parseIsoDate, schedulePlan } from '@clembo/core';
+import { NONE, parseIsoDate, schedulePlan, startOfDay } from '@clembo/core';
 import { fontFolder, writePdf, writePng, writeSvg } from '@clembo/render';
 import {
   Brief,
@@ -65,7 +65,9 @@ export async function composeCommand(
   const day = date === undefined ? null : parseIsoDate(date);
   if (date !== undefined && day === null)
     throw new UsageError(`--date takes a date such as 2026-09-14, not “${date}”.`);
-  const written = new Date(day === null ? (plan.statusDate ?? 0) * 60_000 : day * 86_400_000);
+  const moment = day === null ? plan.statusDate : startOfDay(day);
+  // A plan without a status date gives nothing to date the document by but its writing.
+  const written = moment === null ? new Date() : new Date(moment * 60_000);
   try {
     await writeFile(out, await pageBytes(scene, fonts, format, written));
   } catch (error) {

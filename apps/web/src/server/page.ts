@@ -38,7 +38,7 @@ function pageFonts() {
 }
 
 /** Composes a kept exhibit anew, from the plan as it is now, by the code that composes it on screen. */
-export async function composeStored(access: Access, id: string): Promise<{ scene: Scene; name: string; date: Date }> {
+async function composeStored(access: Access, id: string): Promise<{ scene: Scene; name: string; date: Date }> {
   const exhibit = await readExhibit(store(), access, id);
   if (!exhibit) throw notFound('exhibit');
   const stored = await readPlan(store(), access, exhibit.planId);

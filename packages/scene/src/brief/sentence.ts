@@ -100,7 +100,7 @@ function compareWords(compare: string | null, plan: PlanWords): string {
 }
 
 /** `a`, `a and b`, `a, b and c`. */
-export function listWords(words: string[]): string {
+function listWords(words: string[]): string {
   return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words[words.length - 1]}`;
 }
 

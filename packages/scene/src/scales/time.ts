@@ -83,7 +83,7 @@ const HOURS: Partial<Record<TimeUnit, number>> = { hour: 60, hours3: 180, hours6
 const YEARS: Partial<Record<TimeUnit, number>> = { year: 1, years2: 2, years5: 5, decade: 10 };
 
 /** The beginning of the unit that a moment lies in, or of the one `steps` further. */
-export function unitStart(moment: number, unit: TimeUnit, steps = 0): number {
+function unitStart(moment: number, unit: TimeUnit, steps = 0): number {
   const minutes = HOURS[unit];
   if (minutes !== undefined) return (Math.floor(moment / minutes) + steps) * minutes;
   return startOfDay(firstDay(dayOf(moment), unit, steps));

@@ -69,7 +69,8 @@ function Part({ part, text, brief, head, onChange }: Props & { part: BriefPart; 
           text={text}
           values={brief.lanes}
           options={[...(head.levels > 1 ? [['outline', 'outline'] as [string, string]] : []), ...fields]}
-          onChange={(v) => onChange({ lanes: v.slice(0, MOST_LANE_LEVELS) })}
+          most={MOST_LANE_LEVELS}
+          onChange={(lanes) => onChange({ lanes })}
         />
       );
     case 'rows':

@@ -32,7 +32,10 @@ export function FitStrip({
     const wanted = text.trim();
     if (wanted === '' || wanted === kept) return;
     setKept(wanted);
-    ask(`/api/exhibits/${exhibitId}`, { method: 'PATCH', json: { name: wanted } }).catch(wrong);
+    ask(`/api/exhibits/${exhibitId}`, { method: 'PATCH', json: { name: wanted } }).catch((error) => {
+      setKept(kept);
+      wrong(error);
+    });
   };
   const trouble = fitWords(fit);
   const words = !fit.readable ? 'Too much' : trouble.length > 0 ? 'Tight' : 'Fits';

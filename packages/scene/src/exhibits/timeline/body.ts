@@ -180,7 +180,7 @@ function middleOf(g: Geometry, cells: Cells, i: number, y: number): number {
 }
 
 /** What a thing is and when, in words. */
-export function altOf(item: Item): string {
+function altOf(item: Item): string {
   const start = formatDay(firstDayOf(item), 'long');
   const finish = formatDay(lastDayOf(item), 'long');
   const parts = [item.form === 'milestone' || start === finish ? finish : `${start} to ${finish}`, noteOf(item)];

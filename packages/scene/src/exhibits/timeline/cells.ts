@@ -135,9 +135,9 @@ export interface CellStyle {
 }
 
 export const BAR = { low: 0.62, tall: 1.55 } as const;
-export const MARKER = { low: 0.46, tall: 0.62 } as const;
+const MARKER = { low: 0.46, tall: 0.62 } as const;
 /** From a label to what it names: less than to anything else. */
-export const GAP = 0.3;
+const GAP = 0.3;
 /** Between things in a row, and between rows. */
 export const ROOM = 1;
 export const ROW_ROOM = { loose: 0.5, tight: 0.26 } as const;

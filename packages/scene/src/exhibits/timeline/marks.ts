@@ -32,7 +32,7 @@ export interface BarPlace {
 /** How light the part of a bar that is still to come is. */
 export const TO_COME = 0.3;
 /** The share of a bar's height that its progress fills, from below. */
-export const PROGRESS_DEPTH = 0.26;
+const PROGRESS_DEPTH = 0.26;
 
 /**
  * A bar: light where it is to come, an edge in its full colour, progress as a band along the lower edge, critical as
@@ -105,7 +105,7 @@ export function barMark(p: BarPlace, look: MarkLook): SceneNode[] {
   return nodes;
 }
 
-export const edgeWidth = (height: number): number => round(Math.min(0.9, Math.max(0.5, height * 0.07)));
+const edgeWidth = (height: number): number => round(Math.min(0.9, Math.max(0.5, height * 0.07)));
 
 const inkLine = (x1: number, x2: number, y: number, height: number, about: { ref?: string }): SceneNode => ({
   type: 'line',

@@ -158,7 +158,7 @@ function unitOf(outline: Schedule['outline'], i: number, level: number | null): 
 }
 
 /** Rows of one each in the order of the outline show its summaries too. */
-export const withSummaries = (brief: TimelineBrief): boolean =>
+const withSummaries = (brief: TimelineBrief): boolean =>
   brief.rows === 'each' && brief.lanes.every((l) => l === 'outline');
 
 function codeReaderOf(plan: Plan, { outline }: Schedule): Coded {

@@ -39,15 +39,16 @@ export function OnePart({
   );
 }
 
-/** A part that is any of several. */
+/** A part that is any of several, `most` of them at once. */
 export function ManyPart({
   part,
   label,
   text,
   values,
   options,
+  most = options.length,
   onChange,
-}: Common & { values: string[]; onChange: (values: string[]) => void }) {
+}: Common & { values: string[]; most?: number; onChange: (values: string[]) => void }) {
   return (
     <Listbox value={values} onChange={onChange} multiple>
       <ListboxButton data-brief-part={part} aria-label={`${label}: ${text}`} className={PART_STYLE}>
@@ -55,7 +56,12 @@ export function ManyPart({
       </ListboxButton>
       <ListboxOptions anchor={{ to: 'bottom start', gap: 6 }} className="panel min-w-52">
         {options.map(([v, title]) => (
-          <ListboxOption key={v} value={v} className="choice group">
+          <ListboxOption
+            key={v}
+            value={v}
+            disabled={values.length >= most && !values.includes(v)}
+            className="choice group data-disabled:opacity-50"
+          >
             <Check size={15} aria-hidden className="invisible group-data-selected:visible" />
             {title}
           </ListboxOption>
