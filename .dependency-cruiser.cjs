@@ -21,6 +21,14 @@ module.exports = {
     only('store-over-core', '^packages/store/src', '^packages/(store|core)/src'),
     only('applications-over-packages', '^apps/cli/', '^(packages/|apps/cli/)'),
     only('applications-over-packages-web', '^apps/web/', '^(packages/|apps/web/)'),
+    only('applications-over-packages-worker', '^apps/worker/src', '^(packages/|apps/worker/)'),
+    {
+      name: 'hands-know-no-store',
+      comment: 'What reads a stranger’s file has no way to the database.',
+      severity: 'error',
+      from: { path: '^apps/worker/src/hands/(hand|tasks|writePage|packed)' },
+      to: { path: '^packages/store/', dependencyTypesNot: ['type-only'] },
+    },
     {
       name: 'core-and-scene-are-pure',
       severity: 'error',

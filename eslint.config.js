@@ -33,7 +33,7 @@ export default tseslint.config(
     },
   },
   {
-    files: ['**/*.cjs', 'tests/bench/**', 'tests/screens/**'],
+    files: ['**/*.cjs', 'tests/bench/**', 'tests/screens/**', 'tests/load/**'],
     rules: { 'no-console': 'off', '@typescript-eslint/no-require-imports': 'off' },
   },
 );

@@ -1,8 +1,17 @@
 // Brings a database to this version's schema and, where it holds no workspace yet, puts the demo plans in.
-// Used by `npm start` and `npm test`: tsx tools/prepare-store.ts ADMIN_URL URL [--fresh]
+// Used by `npm start` and `npm test`, with the addresses in DATABASE_URL and, where the database itself is to be
+// made, CLEMBO_ADMIN_URL: tsx tools/prepare-store.ts [--fresh]
 import { schedulePlan } from '@clembo/core';
 import { type Brief, EXHIBITS } from '@clembo/scene';
-import { type Access, createExhibit, createPlan, firstWorkspace, migrateStore, openStore } from '@clembo/store';
+import {
+  type Access,
+  createExhibit,
+  createPlan,
+  firstWorkspace,
+  migrateStore,
+  openStore,
+  type Store,
+} from '@clembo/store';
 import pg from 'pg';
 import { type DemoPlan, demoPlans } from '../demo/index';
 
@@ -51,14 +60,19 @@ function demoBriefs({ key, current }: DemoPlan): [name: string, brief: Brief][] 
   ];
 }
 
-const [adminUrl, url] = process.argv.slice(2);
-if (!adminUrl || !url) throw new Error('usage: prepare-store ADMIN_URL URL [--fresh]');
-if (adminUrl !== '-') await makeDatabase(adminUrl, url, process.argv.includes('--fresh'));
-const store = openStore(url);
-await migrateStore(store);
-const workspace = await firstWorkspace(store, 'Our work');
-const access: Access = { workspace: workspace.id, person: null, role: 'owner' };
-if (workspace.created) {
+async function prepare(url: string, adminUrl: string | undefined): Promise<void> {
+  if (adminUrl) await makeDatabase(adminUrl, url, process.argv.includes('--fresh'));
+  const store = openStore(url);
+  try {
+    await migrateStore(store);
+    const workspace = await firstWorkspace(store, 'Our work');
+    if (workspace.created) await putDemoIn(store, { workspace: workspace.id, person: null, role: 'owner' });
+  } finally {
+    await store.pool.end();
+  }
+}
+
+async function putDemoIn(store: Store, access: Access): Promise<void> {
   for (const demo of demoPlans().reverse()) {
     const planId = await createPlan(store, access, demo.current, demo.currentEdition, [
       { name: demo.baselineEdition, plan: demo.baseline },
@@ -66,4 +80,26 @@ if (workspace.created) {
     for (const [name, brief] of demoBriefs(demo)) await createExhibit(store, access, planId, name, brief);
   }
 }
-await store.pool.end();
+
+/** What a person can do about a database that cannot be used; null for a fault of our own. */
+function troubleWords(error: unknown): string | null {
+  for (let at = error; at instanceof Error; at = at.cause) {
+    const code = (at as { code?: string }).code ?? '';
+    if (code === 'ECONNREFUSED') return 'Nothing answers at the address in DATABASE_URL. Is the server running?';
+    if (code === 'ENOTFOUND' || code === 'EAI_AGAIN') return 'The host in DATABASE_URL is not known.';
+    if (code === '28P01' || code === '28000') return 'The server refuses the user or the password in DATABASE_URL.';
+    if (code === '3D000') return 'The server has no database by the name in DATABASE_URL. Make it there first.';
+    if (code === '42501') return `The user in DATABASE_URL may not do what is needed: ${at.message}.`;
+    if (code === '53100' || code === 'ENOSPC') return 'The disk of the database is full. Free some space.';
+    if (/timeout/.test(at.message)) return 'The server in DATABASE_URL does not answer in time.';
+  }
+  return null;
+}
+
+const url = process.env.DATABASE_URL;
+if (!url) throw new Error('usage: DATABASE_URL=… [CLEMBO_ADMIN_URL=…] prepare-store [--fresh]');
+await prepare(url, process.env.CLEMBO_ADMIN_URL).catch((error) => {
+  const words = troubleWords(error);
+  process.stderr.write(`${words ?? (error instanceof Error ? (error.stack ?? error.message) : String(error))}\n`);
+  process.exitCode = 1;
+});

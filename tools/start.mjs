@@ -1,19 +1,21 @@
-// `npm start`: sets up what is missing, starts the database and the application, and stops both on Ctrl-C.
+// `npm start`: sets up what is missing, starts the database, the application and the process that does its jobs,
+// watches over them, and stops them on Ctrl-C.
 import { spawn } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { buildWeb } from './lib/build.mjs';
-import { freePort, isListening, startCluster } from './lib/cluster.mjs';
+import { freePort, startCluster } from './lib/cluster.mjs';
 import { findPostgres, findProgram, installPackages, makeFonts, needDebian, needNode } from './lib/install.mjs';
 import { run } from './lib/run.mjs';
 import { fail, SetupError, say, step } from './lib/say.mjs';
+import { portTrouble, readDatabaseUrl, startWeb, startWorker } from './lib/services.mjs';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const fresh = process.argv.includes('--fresh');
 const lock = join(root, '.data/running.json');
 let cluster = null;
-let server = null;
+const services = [];
 let stopping = false;
 
 const commandOf = (pid) => {
@@ -24,22 +26,46 @@ const commandOf = (pid) => {
   }
 };
 
-/** The start that holds this checkout, when it is still there. A server that a killed start left behind is ended. */
+const answers = async (address) => {
+  try {
+    return (await fetch(address, { signal: AbortSignal.timeout(5000) })).ok;
+  } catch {
+    return false;
+  }
+};
+
+/** Ends programs that a killed start left behind. */
+async function endLeftovers(held) {
+  for (const [pid, mark] of [
+    [held.server, /next/],
+    [held.worker, /worker\.mjs/],
+  ]) {
+    if (!pid || !mark.test(commandOf(pid))) continue;
+    process.kill(pid, 'SIGTERM');
+    for (let k = 0; k < 50 && commandOf(pid) !== ''; k++) await new Promise((r) => setTimeout(r, 100));
+    say(`· Ended a program that an earlier start left behind (process ${pid}).`);
+  }
+}
+
+/** What to say when another start holds this checkout, or null. */
 async function alreadyRunning() {
-  if (!existsSync(lock)) return null;
   let held;
   try {
     held = JSON.parse(readFileSync(lock, 'utf8'));
   } catch {
     return null;
   }
-  if (commandOf(held.pid).includes('start.mjs')) return held;
-  if (held.server && /next/.test(commandOf(held.server))) {
-    process.kill(held.server, 'SIGTERM');
-    for (let k = 0; k < 50 && commandOf(held.server) !== ''; k++) await new Promise((r) => setTimeout(r, 100));
-    say(`· Ended an application server that an earlier start left behind (process ${held.server}).`);
+  if (!commandOf(held.pid).includes('start.mjs')) {
+    await endLeftovers(held);
+    return null;
   }
-  return null;
+  if (!held.address)
+    return `Clembo is already being started (process ${held.pid}). Wait for it, or stop it there with Ctrl-C.`;
+  if (await answers(held.address))
+    return `Clembo is already running at ${held.address} (process ${held.pid}). Stop it there with Ctrl-C before starting again.`;
+  throw new SetupError(
+    `Another start of Clembo (process ${held.pid}) holds this folder, but ${held.address} does not answer. Stop it there with Ctrl-C, or end it with: kill ${held.pid}`,
+  );
 }
 
 async function choosePort() {
@@ -48,13 +74,11 @@ async function choosePort() {
     const port = Number(said);
     if (!Number.isInteger(port) || port < 1 || port > 65535)
       throw new SetupError(`PORT is “${said}”; it has to be a number from 1 to 65535.`);
-    if (await isListening(port))
-      throw new SetupError(
-        `Port ${port} is in use. Choose another one with PORT, or leave it out and a free one is found.`,
-      );
+    const trouble = await portTrouble(port);
+    if (trouble) throw new SetupError(trouble);
     return port;
   }
-  if (!(await isListening(3000))) return 3000;
+  if (!(await portTrouble(3000))) return 3000;
   const port = await freePort();
   say(`  Port 3000 is in use; ${port} is taken instead.`);
   return port;
@@ -63,76 +87,89 @@ async function choosePort() {
 async function stop() {
   if (stopping) return;
   stopping = true;
-  if (server && server.exitCode === null) {
-    const gone = new Promise((resolve) => server.on('exit', resolve));
-    server.kill('SIGTERM');
-    await Promise.race([gone, new Promise((r) => setTimeout(r, 5000))]);
-    if (server.exitCode === null) server.kill('SIGKILL');
-  }
+  await Promise.all(services.map((service) => service.stop()));
   await cluster?.stop();
   rmSync(lock, { force: true });
 }
 
+/** Something that was to run does not, and starting it again did not help. */
+const giveUp = (error) => {
+  if (stopping) return;
+  void stop().then(() => {
+    fail(error);
+    process.exit(1);
+  });
+};
+
+function makeDataFolder() {
+  try {
+    mkdirSync(join(root, '.data'), { recursive: true });
+    writeFileSync(join(root, '.data/written'), '');
+    rmSync(join(root, '.data/written'));
+  } catch (error) {
+    if (error.code === 'ENOSPC') throw error;
+    throw new SetupError(
+      `${join(root, '.data')} cannot be written (${error.code}). Clembo keeps its data there: let your user write to this folder.`,
+    );
+  }
+}
+
 async function start() {
   needNode();
-  mkdirSync(join(root, '.data'), { recursive: true });
-  const held = await alreadyRunning();
-  if (held) {
-    say(
-      `Clembo is already running${held.address ? ` at ${held.address}` : ' (it is still starting)'} (process ${held.pid}). Stop it there with Ctrl-C before starting again.`,
-    );
-    return false;
+  makeDataFolder();
+  const running = await alreadyRunning();
+  if (running) {
+    say(running);
+    return;
   }
   writeFileSync(lock, JSON.stringify({ pid: process.pid }));
   const port = await choosePort();
-  await installPackages(root);
-  await makeFonts(root);
-
-  let url = process.env.DATABASE_URL;
-  let admin = '-';
-  if (url) {
-    say(`· Using the database of DATABASE_URL (${new URL(url).host})`);
+  const given = process.env.DATABASE_URL;
+  if (given) {
+    const { host, name } = readDatabaseUrl(given);
     if (fresh)
       throw new SetupError(
         '--fresh empties the private database only. To begin anew on your own server, empty its database there.',
       );
-  } else {
+    say(`· Using the database of DATABASE_URL (${name} on ${host})`);
+  }
+  await installPackages(root);
+  await makeFonts(root);
+
+  let url = given;
+  let admin = '';
+  if (!given) {
     const bin = await needDebian('postgresql', findPostgres, 'PostgreSQL');
     cluster = await step('Starting the database', () => startCluster(root, 'app', bin));
     ({ url, admin } = cluster);
+    cluster.watch((words) => say(`· ${words}`)).catch(giveUp);
   }
+  // Addresses hold a password: they go by the environment, which other users cannot read.
   await step(fresh ? 'Making a new demo' : 'Preparing the data', () =>
     run(
       process.execPath,
-      ['--import', 'tsx', join(root, 'tools/prepare-store.ts'), admin, url, ...(fresh ? ['--fresh'] : [])],
-      { cwd: root },
+      ['--import', 'tsx', join(root, 'tools/prepare-store.ts'), ...(fresh ? ['--fresh'] : [])],
+      { cwd: root, env: { ...process.env, DATABASE_URL: url, CLEMBO_ADMIN_URL: admin } },
+      'The database could not be prepared; what is said above is the reason',
     ),
   );
   await buildWeb(root, '.next');
 
-  server = spawn(
-    process.execPath,
-    [join(root, 'node_modules/next/dist/bin/next'), 'start', 'apps/web', '-p', String(port), '-H', '127.0.0.1'],
-    {
-      cwd: root,
-      stdio: ['ignore', 'ignore', 'inherit'],
-      detached: true,
-      env: { ...process.env, DATABASE_URL: url, NEXT_TELEMETRY_DISABLED: '1', CLEMBO_DIST: '.next' },
-    },
-  );
-  server.on('exit', (code) => {
-    if (!stopping)
-      void stop().then(() => fail(new SetupError(`The application stopped by itself (exit code ${code}).`)));
-  });
-  for (let k = 0; k < 600 && server.exitCode === null && !(await isListening(port)); k++)
-    await new Promise((r) => setTimeout(r, 100));
-  if (server.exitCode !== null) return true;
+  const tell = (words) => say(`· ${words}`);
   const address = `http://127.0.0.1:${port}`;
-  writeFileSync(lock, JSON.stringify({ pid: process.pid, server: server.pid, address }));
+  const holds = { pid: process.pid };
+  // Whoever starts after a kill finds what was left behind.
+  const hold = (part) => writeFileSync(lock, JSON.stringify(Object.assign(holds, part)));
+  const worker = startWorker(root, url, tell, (pid) => hold({ worker: pid }));
+  services.push(worker);
+  const web = await startWeb(root, port, url, '.next', tell, (pid) => hold({ server: pid }));
+  services.push(web);
+  for (const service of services) service.gaveUp.catch(giveUp);
+  if (stopping) return;
+  hold({ server: web.pid(), worker: worker.pid(), address });
   say(`\nClembo is ready: ${address}\nStop it with Ctrl-C.`);
   if ((process.env.DISPLAY || process.env.WAYLAND_DISPLAY) && findProgram('xdg-open'))
     spawn('xdg-open', [address], { stdio: 'ignore', detached: true }).unref();
-  return true;
 }
 
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) {

@@ -1,21 +1,21 @@
 // `npm test`: sets up what is missing and runs every check and test; ends with a line that counts the tests.
 // It uses a cluster, a build folder and ports of its own, so it can run while the application runs.
-import { spawn } from 'node:child_process';
-import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { buildWeb } from './lib/build.mjs';
-import { freePort, isListening, startCluster } from './lib/cluster.mjs';
+import { freePort, startCluster } from './lib/cluster.mjs';
 import { findPostgres, findProgram, installPackages, makeFonts, needDebian, needNode } from './lib/install.mjs';
 import { capture, run } from './lib/run.mjs';
-import { fail, SetupError, say, step } from './lib/say.mjs';
+import { fail, say, step } from './lib/say.mjs';
+import { startWeb, startWorker } from './lib/services.mjs';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const bin = (name) => join(root, 'node_modules/.bin', name);
 const totals = { passed: 0, failed: 0 };
 const only = process.argv.slice(2);
 let cluster = null;
-let server = null;
+const services = [];
 
 /** A check that prints only when it fails. */
 async function check(name, command, args) {
@@ -63,22 +63,11 @@ async function jest(project, env = {}) {
   }
 }
 
-async function startServer(url) {
-  const port = await freePort();
-  server = spawn(
-    process.execPath,
-    [join(root, 'node_modules/next/dist/bin/next'), 'start', 'apps/web', '-p', String(port), '-H', '127.0.0.1'],
-    {
-      cwd: root,
-      stdio: ['ignore', 'ignore', 'inherit'],
-      env: { ...process.env, DATABASE_URL: url, NEXT_TELEMETRY_DISABLED: '1', CLEMBO_DIST: '.next-test' },
-    },
-  );
-  for (let k = 0; k < 300 && server.exitCode === null && !(await isListening(port)); k++)
-    await new Promise((r) => setTimeout(r, 100));
-  if (!(await isListening(port))) throw new SetupError('The application did not start for the tests.');
-  return `http://127.0.0.1:${port}`;
-}
+/** A module of Debian's own Python. */
+const findPython = (module) => {
+  const path = `/usr/lib/python3/dist-packages/${module}`;
+  return existsSync(path) ? path : null;
+};
 
 async function main() {
   needNode();
@@ -93,13 +82,19 @@ async function main() {
       'packages',
       'apps/cli/src',
       'apps/web/src',
+      'apps/worker/src',
       'demo',
       '--config',
       '.dependency-cruiser.cjs',
     ]);
     await check('Format', bin('biome'), ['check', '.']);
   }
-  if (wants('unit')) await jest('unit');
+  if (wants('unit')) {
+    // Readers that are not ours, beside which ours are tested.
+    for (const module of ['openpyxl', 'icalendar'])
+      await needDebian(`python3-${module}`, () => findPython(module), `Python's ${module}`);
+    await jest('unit');
+  }
   if (!wants('store') && !wants('e2e')) return;
   const postgres = await needDebian('postgresql', findPostgres, 'PostgreSQL');
   cluster = await step('Starting the test database', () => startCluster(root, 'test', postgres));
@@ -116,20 +111,27 @@ async function main() {
   await needDebian('qpdf', () => findProgram('qpdf'), 'qpdf');
   const url = database('clembo_e2e');
   await step('Preparing the test data', () =>
-    run(process.execPath, ['--import', 'tsx', join(root, 'tools/prepare-store.ts'), cluster.admin, url, '--fresh'], {
+    run(process.execPath, ['--import', 'tsx', join(root, 'tools/prepare-store.ts'), '--fresh'], {
       cwd: root,
+      env: { ...process.env, DATABASE_URL: url, CLEMBO_ADMIN_URL: cluster.admin },
     }),
   );
   await buildWeb(root, '.next-test');
-  const address = await startServer(url);
-  await jest('e2e', { CLEMBO_ADDRESS: address, CHROMIUM: chromium, DATABASE_URL: url });
+  const tell = (words) => say(`  ${words}`);
+  cluster.watch(tell).catch(fail);
+  services.push(startWorker(root, url, tell));
+  const port = await freePort();
+  services.push(await startWeb(root, port, url, '.next-test', tell));
+  await jest('e2e', {
+    CLEMBO_ADDRESS: `http://127.0.0.1:${port}`,
+    CHROMIUM: chromium,
+    DATABASE_URL: url,
+    CLEMBO_CLUSTER: cluster.home,
+  });
 }
 
 async function stop() {
-  if (server && server.exitCode === null) {
-    server.kill('SIGTERM');
-    await Promise.race([new Promise((r) => server.on('exit', r)), new Promise((r) => setTimeout(r, 5000))]);
-  }
+  await Promise.all(services.map((service) => service.stop()));
   await cluster?.stop();
 }
 

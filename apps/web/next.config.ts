@@ -4,7 +4,15 @@ import type { NextConfig } from 'next';
 const config: NextConfig = {
   distDir: process.env.CLEMBO_DIST ?? '.next',
   transpilePackages: ['@clembo/core', '@clembo/formats', '@clembo/scene', '@clembo/render', '@clembo/store'],
-  serverExternalPackages: ['@resvg/resvg-js', 'pdfkit', 'pg', 'pg-copy-streams', 'drizzle-orm', 'read-excel-file'],
+  serverExternalPackages: [
+    'web-ifc',
+    '@resvg/resvg-js',
+    'pdfkit',
+    'pg',
+    'pg-copy-streams',
+    'drizzle-orm',
+    'graphile-worker',
+  ],
   turbopack: { root: join(import.meta.dirname, '../..') },
   poweredByHeader: false,
   devIndicators: false,
@@ -16,8 +24,12 @@ const config: NextConfig = {
         headers: [
           { key: 'X-Content-Type-Options', value: 'nosniff' },
           { key: 'Referrer-Policy', value: 'same-origin' },
-          { key: 'X-Frame-Options', value: 'SAMEORIGIN' },
+          { key: 'X-Frame-Options', value: 'DENY' },
         ],
+      },
+      {
+        source: '/api/:path*',
+        headers: [{ key: 'Content-Security-Policy', value: "default-src 'none'; frame-ancestors 'none'" }],
       },
     ];
   },

@@ -30,7 +30,7 @@ const pick = async (page: Page, label: string, option: string) => {
   await choose(page, option);
 };
 /** Chooses in a list whose button is named by its label and by what it stands on. */
-const pickAt = async (page: Page, label: string, option: string) => {
+const pickAt = async (page: Page, label: string, option: string, shown = option) => {
   await listClosed(page);
   const button = await page.waitForFunction(
     (l) =>
@@ -49,7 +49,7 @@ const pickAt = async (page: Page, label: string, option: string) => {
         ?.textContent?.trim() === o,
     { timeout: 20_000 },
     label,
-    option,
+    shown,
   );
 };
 const outcome = (page: Page, words: string) =>
@@ -85,10 +85,14 @@ describe('the column map is corrected in place', () => {
     ] as never).toFile(path);
     const page = await openPage(browser, address);
     await upload(page, path);
-    await pickAt(page, 'Sheet', 'Works');
-    await pickAt(page, 'Headings', 'in row 2');
-    await pick(page, 'Meaning of Work', 'Name');
-    await pick(page, 'Meaning of Length', 'Duration');
+    // The sheet and its headings are found; the other sheet is a click away.
+    expect(await meaningOf(page, 'Work')).toBe('Name');
+    await (await byName(page, 'button', 'Contacts 30 rows')).click();
+    await outcome(page, 'from 30 of 30 rows');
+    await (await byName(page, 'button', 'Works 4 rows')).click();
+    await outcome(page, '2 activities');
+    await pickAt(page, 'Headings', 'in row 1: Mole repairs, Start, made up', 'in row 1');
+    await pickAt(page, 'Headings', 'in row 2: Ref, Work, Begin', 'in row 2');
     await pickAt(page, 'Durations in', 'weeks');
     await outcome(page, '2 activities');
     await toLedger(page);
@@ -120,8 +124,10 @@ describe('the column map is corrected in place', () => {
     await page.evaluate(() => {
       const data = new DataTransfer();
       data.items.add(new File(['Name,Start,Finish\nDropped work,2026-03-02,2026-03-06\n'], 'dropped.csv'));
-      const target = [...document.querySelectorAll('p')].find((p) => p.textContent === 'Drop a spreadsheet here')!;
-      target.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
+      // Anywhere in the window.
+      document
+        .querySelector('h1')!
+        .dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
     });
     await page.waitForFunction(() => location.pathname.startsWith('/intake/'));
     await outcome(page, '1 activity');
@@ -137,7 +143,7 @@ test('an order of day and month that a file did not need is not remembered for t
   await toLedger(page);
   await page.goto(address, { waitUntil: 'networkidle0' });
   await upload(page, file('unclear.csv', table('02/03/2026', '06/03/2026')));
-  await page.waitForSelector('main p[role="alert"]');
+  await page.waitForSelector('main [role="alert"]');
   await pickAt(page, 'Dates', 'day before month');
   await outcome(page, '1 activity');
   await toLedger(page);
@@ -146,7 +152,7 @@ test('an order of day and month that a file did not need is not remembered for t
   await page.goto(address, { waitUntil: 'networkidle0' });
   await upload(page, file('again.csv', table('04/05/2026', '07/05/2026')));
   await outcome(page, '1 activity');
-  expect(await page.$('main p[role="alert"]')).toBeNull();
+  expect(await page.$('main [role="alert"]')).toBeNull();
   await page.close();
 });
 
@@ -243,14 +249,15 @@ describe('what belongs to another workspace is not there', () => {
       ({ plan }) => ['POST', `/api/plans/${plan}/exhibits`, { name: 'x', brief: { kind: 'timeline' } }],
     ],
     ['an exhibit', ({ exhibit }) => ['PATCH', `/api/exhibits/${exhibit}`, { name: 'Mine' }]],
-    ['a page', ({ exhibit }) => ['GET', `/api/exhibits/${exhibit}/page?format=svg`]],
+    ['a page', ({ exhibit }) => ['POST', `/api/exhibits/${exhibit}/page`, { format: 'svg' }]],
     ['its ledger', ({ plan }) => ['GET', `/plans/${plan}/structure`]],
     ['its contact sheet', ({ plan }) => ['GET', `/plans/${plan}/show`]],
   ])('%s', async (_, request) => {
     const [method, path, json] = request(theirs);
     const response = await fetch(address + path, {
       method,
-      ...(json !== undefined && { body: JSON.stringify(json), headers: { 'Content-Type': 'application/json' } }),
+      ...(json !== undefined && { body: JSON.stringify(json) }),
+      headers: { 'If-Match': '"1"', ...(json !== undefined && { 'Content-Type': 'application/json' }) },
     });
     expect(response.status).toBe(404);
     expect(await response.text()).not.toContain('Not yours');
@@ -305,7 +312,7 @@ describe('what has no dates', () => {
     await page.click('[data-testid="undated"]');
     await (await byName(page, 'button', 'Rails S2')).click();
     await page.waitForFunction(() => document.querySelector('aside h2')?.textContent === 'Rails');
-    expect(await page.$eval('aside', (e) => e.textContent)).toContain('Slip.csv, row 3');
+    expect(await page.$eval('aside', (e) => e.textContent)).toContain('From row 3, of Slip.csv');
 
     await page.goto(page.url().replace(/show\/.*$/, 'structure'), { waitUntil: 'networkidle0' });
     await page.waitForSelector('[data-testid="dates-offer"]');
@@ -326,7 +333,10 @@ describe('what has no dates', () => {
 
 test('a change that was made on an older state is refused, and says so', async () => {
   const page = await openPage(browser, address);
-  const id = await page.$eval('main li a', (a) => /plans\/([^/]+)/.exec((a as HTMLAnchorElement).href)![1]!);
+  const id = await page.$eval(
+    'main a[href^="/plans/"]',
+    (a) => /plans\/([^/]+)/.exec((a as HTMLAnchorElement).href)![1]!,
+  );
   const change = (version: number, name: string) =>
     fetch(`${address}/api/plans/${id}`, {
       method: 'PATCH',

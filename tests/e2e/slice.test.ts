@@ -225,7 +225,7 @@ describe('what is not clear is asked, what is wrong is shown', () => {
     const page = await openPage(browser, address);
     await upload(page, csv);
     const listed = await page.$eval('section[aria-labelledby="problems"]', (e) => e.textContent);
-    expect(listed).toContain('wrong.csv, row 2, column D “Finish”');
+    expect(listed).toContain('1 cell in Finish (row 2)');
     expect(listed).toContain('“soon” is not a date');
     await page.click('section[aria-labelledby="problems"] input[type="checkbox"]');
     expect(

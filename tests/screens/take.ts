@@ -49,6 +49,40 @@ await take('intake', async (page) => {
   await input.uploadFile(csv);
   await page.waitForFunction(() => location.pathname.startsWith('/intake/'));
 });
+/** A plan with next week's file beside it. */
+const weeks = (first: boolean): string => {
+  const path = join(tmpdir(), first ? 'Ferry berth, week 12.csv' : 'Ferry berth, week 13.csv');
+  const head = 'ID,Activity,Start,Finish,Predecessors,% complete,Zone';
+  const rows = first
+    ? 'F10,Dredge,2026-03-02,2026-03-13,,100,Berth\nF20,Dolphins,2026-03-16,2026-04-10,F10,30,Berth\nF30,Fenders,2026-04-13,2026-04-24,F20,0,Berth\nF40,Ramp,2026-04-13,2026-05-22,F20,0,Shore\nF50,Old shelter,2026-05-25,2026-05-29,F40,0,Shore\nF60,First ferry,2026-06-01,2026-06-01,F30;F40,0,Berth'
+    : 'F10,Dredge,2026-03-02,2026-03-13,,100,Berth\nF20,Dolphins and piles,2026-03-16,2026-04-16,F10,55,Berth\nF30,Fenders,2026-04-17,2026-04-30,F20,0,Berth\nF45,Ramp,2026-04-13,2026-05-22,F20,0,Shore\nF60,First ferry,2026-06-03,2026-06-03,F30;F45,0,Berth\nF70,Signs,2026-05-25,2026-05-28,F45,0,Shore';
+  writeFileSync(path, `${head}\n${rows}\n`);
+  return path;
+};
+const give = async (page: Page, path: string) => {
+  const input = (await page.$('input[type="file"]')) as unknown as { uploadFile(path: string): Promise<void> };
+  await input.uploadFile(path);
+  await page.waitForFunction(() => location.pathname.startsWith('/intake/'));
+  await page.waitForSelector('footer[role="status"]');
+};
+const press = async (page: Page, name: string) =>
+  (await page.waitForSelector(`::-p-aria([name="${name}"][role="button"])`))!.click();
+await take('changes', async (page) => {
+  await give(page, weeks(true));
+  await press(page, 'Make the plan');
+  await page.waitForFunction(() => location.pathname.endsWith('/show'));
+  await page.goto(page.url().replace(/show$/, 'gather'), { waitUntil: 'networkidle0' });
+  await give(page, weeks(false));
+  await press(page, 'See what has changed');
+  await page.waitForSelector('[aria-label="Changes"] h2');
+});
+await take('editions', async (page) => {
+  const href = await page.$eval('a[href^="/intake/"]', (a) => (a as HTMLAnchorElement).href);
+  await page.goto(`${href}/changes`, { waitUntil: 'networkidle0' });
+  await page.waitForSelector('[aria-label="Changes"] h2');
+  await press(page, 'Refresh the plan');
+  await page.waitForFunction(() => location.pathname.endsWith('/gather'));
+});
 await take('structure', async (page) => {
   await page.goto(await row(page, 'Saltmere', 'Structure'), { waitUntil: 'networkidle0' });
   await page.waitForSelector('[role="row"][aria-rowindex="3"]');

@@ -1,10 +1,14 @@
 import { spawn } from 'node:child_process';
 import { createHash, randomBytes } from 'node:crypto';
 import {
+  accessSync,
   chownSync,
+  closeSync,
+  constants,
   existsSync,
   mkdirSync,
   openSync,
+  readdirSync,
   readFileSync,
   renameSync,
   rmSync,
@@ -120,13 +124,13 @@ async function leftRunning(data, bin) {
 }
 
 async function initialise(bin, home, data, user) {
-  needSpace(dirname(home), 200, 'a new database');
+  needSpace(home, 200, 'a new database');
   await step('Making a private database cluster', async () => {
     const fresh = `${data}.new`;
     rmSync(fresh, { recursive: true, force: true });
-    const password = randomBytes(18).toString('base64url');
     const file = join(home, 'password');
-    writeFileSync(file, password, { mode: 0o600 });
+    // A password that is there may belong to a cluster that was moved away for a while: it stays.
+    if (!existsSync(file)) writeFileSync(file, randomBytes(18).toString('base64url'), { mode: 0o600 });
     if (user.uid !== undefined) chownSync(file, user.uid, user.gid);
     const made = await capture(
       join(bin, 'initdb'),
@@ -141,6 +145,7 @@ async function initialise(bin, home, data, user) {
         '-E',
         'UTF8',
         '--locale=C.UTF-8',
+        '--data-checksums',
         '--no-sync',
       ],
       { ...user, cwd: '/' },
@@ -151,58 +156,56 @@ async function initialise(bin, home, data, user) {
   });
 }
 
-/**
- * Starts the private cluster of that name on a free port of the loopback interface, making it first if there is
- * none. Returns its address and a way to stop it.
- */
-export async function startCluster(root, name, bin) {
-  const user = await serverUser();
-  const home = clusterHome(root, name, user);
-  mkdirSync(home, { recursive: true });
-  if (user.uid !== undefined) chownSync(home, user.uid, user.gid);
-  const data = join(home, 'cluster');
-  if (!existsSync(join(data, 'PG_VERSION'))) await initialise(bin, home, data, user);
-  const has = readFileSync(join(data, 'PG_VERSION'), 'utf8').trim();
-  const is = (await capture(join(bin, 'postgres'), ['--version'])).output.match(/(\d+)(\.|$|\s)/)?.[1];
-  if (has !== is)
+/** What a folder holds has to be a whole cluster, or nothing at all: anything else is left as it is. */
+function checkCluster(data, home) {
+  if (!existsSync(data) || readdirSync(data).length === 0) return false;
+  for (const part of ['PG_VERSION', 'global/pg_control', 'base', 'pg_wal'])
+    if (!existsSync(join(data, part)))
+      throw new SetupError(
+        `${data} is not a whole database cluster (${part} is missing). It is left as it is. Restore it from a backup, or move it away to begin anew.`,
+      );
+  if (!existsSync(join(home, 'password')))
     throw new SetupError(
-      `${data} was made by PostgreSQL ${has}; the one found here is ${is}. Install PostgreSQL ${has}, or use another server with DATABASE_URL.`,
+      `${join(home, 'password')} is missing, and without it the cluster beside it cannot be opened. Put it back, or move ${data} away to begin anew.`,
     );
+  return true;
+}
 
-  const url = (port, database = 'clembo') =>
-    `postgresql://${USER}:${readFileSync(join(home, 'password'), 'utf8')}@127.0.0.1:${port}/${database}`;
-  const running = await leftRunning(data, bin);
-  if (running) {
-    say(`  A database server left by an earlier start is used again (process ${running.pid}).`);
-    const stop = async () => {
-      try {
-        process.kill(running.pid, 'SIGINT');
-      } catch {}
-      for (let k = 0; k < 100 && isAlive(running.pid); k++) await new Promise((r) => setTimeout(r, 100));
-    };
-    return { url: url(running.port), admin: url(running.port, 'postgres'), home, stop };
+/** A folder for the cluster that its user may write into. */
+function makeHome(home, user) {
+  try {
+    mkdirSync(home, { recursive: true });
+    if (user.uid !== undefined) chownSync(home, user.uid, user.gid);
+    accessSync(home, constants.W_OK);
+  } catch (error) {
+    if (!['EACCES', 'EPERM', 'EROFS', 'ENOTDIR', 'EEXIST'].includes(error.code)) throw error;
+    throw new SetupError(
+      `${home} cannot be written (${error.code}). The database needs this folder: let your user write there, or use another server with DATABASE_URL.`,
+    );
   }
+}
 
-  const port = await freePort();
+/** How long one server may take to mend its data after a crash, in tenths of a second. */
+const MENDING = 3000;
+
+/** Starts the server program on a port and waits until it takes queries. */
+async function launch(bin, home, data, user, port) {
   const log = join(home, 'server.log');
   const out = openSync(log, 'a');
   const server = spawn(
     join(bin, 'postgres'),
     ['-D', data, '-p', String(port), '-c', 'listen_addresses=127.0.0.1', '-c', 'unix_socket_directories='],
-    {
-      ...user,
-      cwd: '/',
-      stdio: ['ignore', out, out],
-      detached: true,
-    },
+    { ...user, cwd: '/', stdio: ['ignore', out, out], detached: true },
   );
+  closeSync(out);
   let ended = false;
-  const exit = new Promise((resolve) => server.on('exit', () => resolve((ended = true))));
-  server.on('error', () => {
-    ended = true;
+  const exit = new Promise((resolve) => {
+    const end = () => resolve((ended = true));
+    server.on('exit', end);
+    server.on('error', end);
   });
   let ready = false;
-  for (let k = 0; k < 3000 && !ended && !ready; k++) {
+  for (let k = 0; k < MENDING && !ended && !ready; k++) {
     ready = await takesQueries(bin, port);
     if (!ready) await new Promise((r) => setTimeout(r, 100));
   }
@@ -210,9 +213,89 @@ export async function startCluster(root, name, bin) {
     const tail = readFileSync(log, 'utf8').trim().split('\n').slice(-5).join('\n');
     throw new SetupError(`The database server did not start. The end of ${log} says:\n${tail}`);
   }
-  const stop = async () => {
-    if (!ended) server.kill('SIGINT');
-    await exit;
+  return { end: () => ended || server.kill('SIGINT'), exit };
+}
+
+/** A server that an earlier start left running: no child of ours, so it is looked at now and then. */
+function adopt({ pid, port }, bin) {
+  let ending = false;
+  const exit = (async () => {
+    for (;;) {
+      await new Promise((r) => setTimeout(r, ending ? 100 : 1000));
+      if (!isAlive(pid) || (!ending && !isPostgres(pid))) return;
+      if (!ending && !(await takesQueries(bin, port)) && !isPostgres(pid)) return;
+    }
+  })();
+  const end = () => {
+    ending = true;
+    try {
+      process.kill(pid, 'SIGINT');
+    } catch {}
   };
-  return { url: url(port), admin: url(port, 'postgres'), home, stop };
+  return { end, exit };
+}
+
+/**
+ * Starts the private cluster of that name on a free port of the loopback interface, making it first if there is
+ * none. Returns its address, a way to stop it, and one to watch over it.
+ */
+export async function startCluster(root, name, bin) {
+  const user = await serverUser();
+  const home = clusterHome(root, name, user);
+  makeHome(home, user);
+  const data = join(home, 'cluster');
+  if (!checkCluster(data, home)) await initialise(bin, home, data, user);
+  const has = readFileSync(join(data, 'PG_VERSION'), 'utf8').trim();
+  const is = (await capture(join(bin, 'postgres'), ['--version'])).output.match(/(\d+)(\.|$|\s)/)?.[1];
+  if (has !== is)
+    throw new SetupError(
+      `${data} was made by PostgreSQL ${has}; the one found here is ${is}. Install PostgreSQL ${has}, or use another server with DATABASE_URL.`,
+    );
+
+  const found = await leftRunning(data, bin);
+  if (found) say(`  A database server left by an earlier start is used again (process ${found.pid}).`);
+  const port = found?.port ?? (await freePort());
+  let server = found ? adopt(found, bin) : await launch(bin, home, data, user, port);
+  let stopping = false;
+
+  const stop = async () => {
+    stopping = true;
+    server.end();
+    await server.exit;
+  };
+  /** Starts the server again on its port whenever it ends by itself; rejects when that does not help. */
+  const watch = async (tell) => {
+    for (const ends = []; ; ) {
+      await server.exit;
+      if (stopping) return;
+      ends.push(Date.now());
+      if (ends.length > AGAIN && ends.at(-1) - ends.at(-1 - AGAIN) < 60_000)
+        throw new SetupError(
+          `The database server ended ${AGAIN + 1} times within a minute. The end of ${join(home, 'server.log')} says why; nothing that was kept is lost.`,
+        );
+      tell('The database server ended by itself; it is started again.');
+      server = await relaunch(bin, home, data, user, port);
+      if (stopping) server.end();
+      tell('The database server is there again.');
+    }
+  };
+  const url = (database) =>
+    `postgresql://${USER}:${readFileSync(join(home, 'password'), 'utf8')}@127.0.0.1:${port}/${database}`;
+  return { url: url('clembo'), admin: url('postgres'), home, stop, watch };
+}
+
+/** How often within a minute a server is started again. */
+const AGAIN = 3;
+
+/** After a crash the parts of the dead server may hold its memory for a moment longer. */
+async function relaunch(bin, home, data, user, port) {
+  for (let tries = 1; ; tries++) {
+    await leftRunning(data, bin);
+    try {
+      return await launch(bin, home, data, user, port);
+    } catch (error) {
+      if (tries === 5) throw error;
+      await new Promise((r) => setTimeout(r, 1000));
+    }
+  }
 }

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, statfsSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { run } from './run.mjs';
-import { SetupError, step } from './say.mjs';
+import { SetupError, say, step } from './say.mjs';
 
 export const isRoot = process.getuid?.() === 0;
 
@@ -28,12 +28,27 @@ export async function installPackages(root) {
   const wanted = createHash('sha256')
     .update(readFileSync(join(root, 'package-lock.json')))
     .digest('hex');
-  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) {
+    const missing = missingPackages(root);
+    if (missing.length === 0) return;
+    say(
+      `  ${missing[0]} is missing${missing.length > 1 ? `, and ${missing.length - 1} more` : ''}: the packages are installed again.`,
+    );
+  }
   needSpace(root, 1500, 'installing packages');
   await step('Installing npm packages', () =>
     run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root }),
   );
   writeFileSync(stamp, wanted);
+}
+
+/** Packages of the lock file that are not there. Those for other machines, which are optional, do not count. */
+function missingPackages(root) {
+  const { packages } = JSON.parse(readFileSync(join(root, 'package-lock.json'), 'utf8'));
+  return Object.entries(packages)
+    .filter(([path, { optional, link, peer }]) => path.startsWith('node_modules/') && !optional && !link && !peer)
+    .map(([path]) => path)
+    .filter((path) => !existsSync(join(root, path, 'package.json')));
 }
 
 /** Makes the page fonts if they are not there. */

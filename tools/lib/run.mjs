@@ -1,8 +1,8 @@
 import { spawn } from 'node:child_process';
 import { SetupError } from './say.mjs';
 
-/** Runs a program to its end, its output shown; a SetupError when it fails. */
-export function run(command, args, options = {}) {
+/** Runs a program to its end, its output shown; a SetupError when it fails, in words of one's own if there are. */
+export function run(command, args, options = {}, words = null) {
   return new Promise((resolve, reject) => {
     const child = spawn(command, args, { stdio: 'inherit', ...options });
     child.on('error', (error) =>
@@ -11,7 +11,9 @@ export function run(command, args, options = {}) {
     child.on('exit', (code, signal) =>
       code === 0
         ? resolve()
-        : reject(new SetupError(`${command} ${args.join(' ')} failed (${signal ?? `exit code ${code}`}).`)),
+        : reject(
+            new SetupError(`${words ?? `${command} ${args.join(' ')} failed`} (${signal ?? `exit code ${code}`}).`),
+          ),
     );
   });
 }

@@ -1,5 +1,15 @@
 import { afterAll, describe, expect, jest, test } from '@jest/globals';
-import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { execFileSync } from 'node:child_process';
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -47,6 +57,20 @@ const start = async (root) => {
 };
 const serverOf = (cluster) => Number(readFileSync(join(cluster.home, 'cluster/postmaster.pid'), 'utf8').split('\n')[0]);
 
+/** A full disk is one of our own: where nothing may be mounted, the test is shown as skipped. */
+function canMount() {
+  const folder = mkdtempSync(join(tmpdir(), 'clembo-mount-'));
+  try {
+    execFileSync('mount', ['-t', 'tmpfs', 'tmpfs', folder], { stdio: 'ignore' });
+    execFileSync('umount', [folder]);
+    return true;
+  } catch {
+    return false;
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
 describe('the private cluster', () => {
   test('keeps its data over a stop, a second start beside the first, and a crash', async () => {
     const root = checkout();
@@ -69,6 +93,117 @@ describe('the private cluster', () => {
     const fourth = await start(root);
     expect(await query(fourth.admin, 'select n from kept')).toEqual([{ n: 7 }]);
     await fourth.stop();
+  });
+
+  test('is started again on its port when its server is killed, with all that was kept', async () => {
+    const cluster = await start(checkout());
+    const told = [];
+    const watched = cluster.watch((words) => told.push(words));
+    await query(cluster.admin, 'create table kept (n int)');
+    for (const n of [1, 2]) {
+      await query(cluster.admin, `insert into kept values (${n})`);
+      process.kill(serverOf(cluster), 'SIGKILL');
+      for (let k = 0; k < 300 && told.length < 2 * n; k++) await new Promise((r) => setTimeout(r, 100));
+      expect(told.length).toBe(2 * n);
+    }
+    expect(told[0]).toContain('ended by itself');
+    expect(await query(cluster.admin, 'select n from kept order by n')).toEqual([{ n: 1 }, { n: 2 }]);
+    await cluster.stop();
+    await watched;
+  });
+
+  test('that ends again and again is given up in words', async () => {
+    const cluster = await start(checkout());
+    const told = [];
+    const watched = cluster.watch((words) => told.push(words));
+    const gaveUp = expect(watched).rejects.toThrow(/ended 4 times within a minute.*nothing that was kept is lost/s);
+    for (let n = 0; n < 4; n++) {
+      process.kill(serverOf(cluster), 'SIGKILL');
+      for (let k = 0; k < 300 && told.length < 2 * (n + 1) && n < 3; k++) await new Promise((r) => setTimeout(r, 100));
+    }
+    await gaveUp;
+  });
+
+  test('notices what its disk turned over', async () => {
+    const cluster = await start(checkout());
+    expect(await query(cluster.admin, 'show data_checksums')).toEqual([{ data_checksums: 'on' }]);
+    await query(
+      cluster.admin,
+      `create table kept as select g as n, repeat('x', 100) as t from generate_series(1, 2000) g`,
+    );
+    const [{ path }] = await query(cluster.admin, `select pg_relation_filepath('kept') as path`);
+    await cluster.stop();
+    const file = join(cluster.home, 'cluster', path);
+    const bytes = readFileSync(file);
+    bytes[9000] ^= 8;
+    writeFileSync(file, bytes);
+    const again = await start(join(cluster.home, '../..'));
+    await expect(query(again.admin, 'select sum(n) from kept')).rejects.toThrow(/invalid page/);
+    await again.stop();
+  });
+
+  test('that is damaged or half-made is left as it is, and its password too', async () => {
+    const root = checkout();
+    const cluster = await start(root);
+    await cluster.stop();
+    const password = readFileSync(join(cluster.home, 'password'), 'utf8');
+    const version = join(cluster.home, 'cluster/PG_VERSION');
+    const content = readFileSync(version);
+    rmSync(version);
+    await expect(start(root)).rejects.toThrow(/is not a whole database cluster \(PG_VERSION is missing\)/);
+    expect(existsSync(join(cluster.home, 'cluster/base'))).toBe(true);
+    expect(readFileSync(join(cluster.home, 'password'), 'utf8')).toBe(password);
+    writeFileSync(version, content);
+    rmSync(join(cluster.home, 'password'));
+    await expect(start(root)).rejects.toThrow(/password is missing/);
+    writeFileSync(join(cluster.home, 'password'), password);
+    const whole = await start(root);
+    expect(await query(whole.admin, 'select 1 as one')).toEqual([{ one: 1 }]);
+    await whole.stop();
+  });
+
+  test('has a password that is in no list of processes', async () => {
+    const cluster = await start(checkout());
+    const password = readFileSync(join(cluster.home, 'password'), 'utf8');
+    const commands = readdirSync('/proc')
+      .filter((p) => /^\d+$/.test(p))
+      .map((p) => {
+        try {
+          return readFileSync(`/proc/${p}/cmdline`, 'utf8');
+        } catch {
+          return '';
+        }
+      });
+    expect(commands.some((c) => c.includes('postgres'))).toBe(true);
+    expect(commands.some((c) => c.includes(password))).toBe(false);
+    await cluster.stop();
+  });
+
+  (canMount() ? test : test.skip)('on a disk that is full refuses in words, and keeps what it has', async () => {
+    const root = checkout();
+    const home = join(root, '.data/data');
+    mkdirSync(home, { recursive: true });
+    execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=110m', 'tmpfs', home]);
+    try {
+      // The folder has to have room before a cluster is made at all.
+      await expect(start(root)).rejects.toThrow(/MB free; a new database needs about/);
+      execFileSync('mount', ['-o', 'remount,size=240m', home]);
+      const cluster = await start(root);
+      await query(cluster.admin, 'create table kept (t text); insert into kept values (1)');
+      writeFileSync(join(home, 'ballast'), Buffer.alloc(80e6));
+      const fill = query(
+        cluster.admin,
+        `insert into kept select md5(g::text) || repeat(md5((g * 7)::text), 20) from generate_series(1, 200000) g`,
+      );
+      await expect(fill).rejects.toThrow();
+      rmSync(join(home, 'ballast'));
+      const after = await start(root);
+      expect(await query(after.admin, 'select count(*)::int as n from kept')).toEqual([{ n: 1 }]);
+      await query(after.admin, 'insert into kept values (2)');
+      await after.stop();
+    } finally {
+      execFileSync('umount', ['-l', home]);
+    }
   });
 
   test('asks for its password, also on loopback', async () => {

@@ -15,8 +15,11 @@ import {
   type ColumnMap,
   type ColumnMeaning,
   fieldById,
+  fitted,
   guessColumnMap,
+  hasRows,
   looksLikeJson,
+  mainTable,
   type Problem,
   promisedEdition,
   readPlan,
@@ -30,6 +33,7 @@ export interface LoadOptions {
   map?: string;
   sheet?: string;
   'date-order'?: string;
+  year?: string;
   calendar?: string;
   holidays?: string;
   start?: string;
@@ -48,7 +52,7 @@ export interface Loaded {
   promised: Plan | null;
 }
 
-/** Reads a plan from CSV, XLSX or our JSON, and lays the options over it. */
+/** Reads a plan from a table, a calendar, a model or our JSON, and lays the options over it. */
 export async function loadPlan(file: string, options: LoadOptions): Promise<Loaded> {
   const bytes = await readBytes(file);
   const calendar = await readCalendar(options.calendar);
@@ -65,20 +69,31 @@ async function loadTable(
   calendar: CalendarSpec | null,
 ): Promise<Loaded> {
   const tables = await readTables(bytes, basename(file));
-  const table = options.sheet === undefined ? tables[0]! : tables.find((t) => t.sheet === options.sheet);
+  const table = options.sheet === undefined ? mainTable(tables) : tables.find((t) => t.sheet === options.sheet);
   if (!table)
     throw new UsageError(`${file} has no sheet “${options.sheet}”. It has: ${tables.map((t) => t.sheet).join(', ')}.`);
-  const map = guessColumnMap(table);
-  if (options.map !== undefined) applyMap(map, await readJson(options.map), options.map);
+  if (!hasRows(table)) throw new UsageError(`${file} has no rows below its headings.`);
+  let map = guessColumnMap(table);
+  if (options.map !== undefined) {
+    applyMap(map, await readJson(options.map), options.map);
+    // How a column is written depends on what it means.
+    map = fitted(table, map);
+  }
   const order = options['date-order'];
   if (order !== undefined) {
-    if (order !== 'dmy' && order !== 'mdy') throw new UsageError(`--date-order takes dmy or mdy, not “${order}”.`);
+    if (order !== 'dmy' && order !== 'mdy' && order !== 'ymd')
+      throw new UsageError(`--date-order takes dmy, mdy or ymd, not “${order}”.`);
     map.dateOrder = order;
   }
   if (map.dateOrder === null) {
     throw new UsageError(
-      `${file}: the dates leave open whether day or month comes first. Say which with --date-order dmy or --date-order mdy.`,
+      `${file}: the dates leave open whether day or month comes first. Say which with --date-order dmy, mdy or ymd.`,
     );
+  }
+  if (options.year !== undefined) {
+    if (!/^(19|2[012])\d\d$/.test(options.year))
+      throw new UsageError(`--year takes a year such as 2026, not “${options.year}”.`);
+    map.year = Number(options.year);
   }
   const intake = readPlan(table, map, {
     name: basename(file, extname(file)),

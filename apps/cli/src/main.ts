@@ -9,6 +9,8 @@ const HELP = `clembo: pages from schedule data, on the command line
   clembo compose FILE [--brief BRIEF.json] [--baseline OLD] [--date DATE] --out PAGE.(svg|pdf|png)
                                          a page; without a brief, one that suits the plan;
                                          --baseline: what was promised; --date: of a PDF
+  clembo convert FILE --out PLAN.(csv|xlsx|ics|ifc|json)
+                                         the plan in another form
   clembo brief --kind timeline           a default brief to change
   clembo check FILE [--baseline OLD] [--json]
                                          findings on the data, and the 14-point assessment
@@ -18,11 +20,14 @@ const HELP = `clembo: pages from schedule data, on the command line
   clembo linear FILE [--buffer DAYS] [--distance LENGTH] [--json]
                                          flowlines, clashes, and starts that keep a buffer
 
-FILE is CSV, XLSX or Clembo's own JSON. Of tables the headings are guessed.
+FILE is CSV, XLSX, iCalendar, a building model with a schedule (IFC) or Clembo's own JSON. Of tables the headings
+are guessed; of a workbook the sheet that is most like a plan is read.
 
   --map MAP.json          what columns mean: {"Heading": "start", "Trade": "code:Trade", "X": "skip"}
   --sheet NAME            the sheet of a workbook
-  --date-order dmy|mdy    where the dates leave it open
+  --date-order dmy|mdy|ymd
+                          where the dates leave it open
+  --year YEAR             of dates that are written without one
   --start DATE            earliest start of what has no predecessor (ISO dates)
   --source given|computed which dates count
   --calendar five-day|six-day|seven-day|FILE.json
@@ -44,6 +49,7 @@ const OPTIONS = {
   map: { type: 'string' },
   sheet: { type: 'string' },
   'date-order': { type: 'string' },
+  year: { type: 'string' },
   start: { type: 'string' },
   source: { type: 'string' },
   calendar: { type: 'string' },
@@ -58,16 +64,19 @@ const OPTIONS = {
   match: { type: 'string' },
 } as const;
 
+/** Text for a terminal: names in a stranger's file must not steer it. Line ends and tabs stay. */
+const printable = (text: string): string => text.replace(/[^\P{Cc}\t\r\n]/gu, ' ');
+
 /** Runs one command; returns the exit code: 0, or 2 for something the person can put right. */
 export async function main(argv: string[]): Promise<number> {
   try {
-    process.stdout.write(await run(argv));
+    process.stdout.write(printable(await run(argv)));
     return 0;
   } catch (error) {
     const known = error instanceof UsageError || error instanceof UnreadableFile;
     const parsing = (error as NodeJS.ErrnoException).code?.startsWith('ERR_PARSE_ARGS');
     if (!known && !parsing) throw error;
-    process.stderr.write(`clembo: ${(error as Error).message}\n`);
+    process.stderr.write(`clembo: ${printable((error as Error).message)}\n`);
     return 2;
   }
 }
@@ -98,6 +107,8 @@ async function run(argv: string[]): Promise<string> {
         values.baseline === undefined ? null : await loadPlan(values.baseline, values),
         values,
       );
+    case 'convert':
+      return (await import('./commands/convert')).convertCommand(await load(), values.out);
     case 'brief':
       return defaultBrief(values.kind ?? 'timeline');
     case 'check':

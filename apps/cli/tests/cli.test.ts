@@ -28,6 +28,42 @@ const clembo = (...args: string[]): Promise<{ code: number; out: string; err: st
 
 const TABLE = 'ID,Name,Duration,Predecessors\nA,Dig,10,\nB,Fill,5,A\nC,Test,3,A SS+2d\nD,Done,0,"B; C FF-1d"\n';
 
+describe('clembo convert', () => {
+  test('from a table to every form and back to the same dates', async () => {
+    const dated = file(
+      'dated.csv',
+      'ID;Tâche;Début;Fin;Après\nA;Études;02/03/2026;13/03/2026;\nB;Réception;16/03/2026;27/03/2026;A\n',
+    );
+    const dates = async (path: string) => {
+      const { out } = await clembo('schedule', path, '--json');
+      return JSON.parse(out).activities.map((a: { ref: string; name: string; start: string; finish: string }) => [
+        a.ref,
+        a.name,
+        a.start,
+        a.finish,
+      ]);
+    };
+    const expected = [
+      ['A', 'Études', '2026-03-02', '2026-03-13'],
+      ['B', 'Réception', '2026-03-16', '2026-03-27'],
+    ];
+    for (const ending of ['csv', 'xlsx', 'ics', 'ifc', 'json']) {
+      const to = join(folder, `out.${ending}`);
+      const { code, out } = await clembo('convert', dated, '--out', to);
+      expect([code, out]).toEqual([0, `${to}: 2 activities, 1 links\n`]);
+      expect(await dates(to)).toEqual(expected);
+    }
+    expect((await clembo('convert', dated, '--out', join(folder, 'x.doc'))).err).toContain('--out PLAN.csv');
+  }, 60_000);
+
+  test('dates without a year are read with the one that is said', async () => {
+    const plan = file('yearless.csv', 'Name,Start,Finish\nRig,2 March,6 March\nSail,9 March,13 March\n');
+    const { out } = await clembo('schedule', plan, '--year', '2026', '--json');
+    expect(JSON.parse(out).activities[1]).toMatchObject({ start: '2026-03-09', finish: '2026-03-13' });
+    expect((await clembo('schedule', plan, '--year', 'soon')).err).toContain('--year takes a year');
+  });
+});
+
 describe('clembo schedule', () => {
   test('computes dates and float from durations and links, as JSON', async () => {
     const { out, code } = await clembo('schedule', file('plan.csv', TABLE), '--start', '2025-01-06', '--json');

@@ -5,6 +5,17 @@ export * from './findings/finding';
 export * from './outline/outline';
 export * from './plan/schema';
 export type * from './schedule/model';
+export {
+  type Columns,
+  packActivities,
+  type PackedPlan,
+  packLinks,
+  packPlan,
+  unpackActivities,
+  unpackLinks,
+  unpackPlan,
+} from './plan/columns';
+export { findUnusableText, isUsableText, usableText } from './plan/text';
 export { isComplete } from './schedule/given';
 export { NONE } from './schedule/slots';
 export { addDone, type Done, doneReader, percentComplete, percentOf, type Percents } from './schedule/percent';
@@ -28,3 +39,5 @@ export { LiveSchedule } from './schedule/live';
 export { stretchesAt } from './schedule/stretches';
 export * from './commands/apply';
 export { Command, PlanSettings } from './commands/command';
+export * from './refresh/alike';
+export * from './refresh/changes';

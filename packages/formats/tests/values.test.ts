@@ -83,7 +83,6 @@ describe('durations, numbers, predecessors', () => {
     ['€ 2 500', 2500],
     ['12,5', 12.5],
     ['(300)', -300],
-    ['45 %', 45],
   ])('%s is %d', (text, value) => {
     expect(readNumber(text)).toBe(value);
   });

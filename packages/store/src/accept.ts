@@ -1,4 +1,4 @@
-import { Plan } from '@clembo/core';
+import { findUnusableText, Plan } from '@clembo/core';
 
 /** A plan that the store does not take in; the message says what is wrong, and where. */
 export class PlanRefused extends Error {}
@@ -19,6 +19,17 @@ export function acceptPlan(data: Plan): Plan {
     const more = result.error.issues.length - places.length;
     throw new PlanRefused(`The plan cannot be kept. ${places.join('; ')}${more > 0 ? `; and ${more} more` : ''}.`);
   }
+  const unusable = findUnusableText(result.data);
+  if (unusable)
+    throw new PlanRefused(
+      `The plan cannot be kept. ${placeWords(
+        data,
+        unusable.map((p) => (/^\d+$/.test(String(p)) ? Number(p) : p)),
+      )}: the text holds a character that cannot be kept (U+0000, or half a character).`,
+    );
+  unique('Code fields', data.codeFields);
+  unique('Calendars', data.calendars);
+  unique('Lines', data.lines);
   const seen = new Map<string, number>();
   data.activities.forEach((a, i) => {
     const before = seen.get(a.ref);
@@ -29,6 +40,45 @@ export function acceptPlan(data: Plan): Plan {
     seen.set(a.ref, i);
   });
   return result.data;
+}
+
+/**
+ * As {@link acceptPlan}, for what a command made of a plan that was accepted: what is the same object is not looked
+ * at again.
+ *
+ * @throws PlanRefused with the places in words
+ */
+export function acceptChange(before: Plan, after: Plan): Plan {
+  const known = new Set<object>([...before.activities, ...before.links]);
+  const fresh = {
+    ...after,
+    activities: after.activities.filter((a) => !known.has(a)),
+    links: after.links.filter((l) => !known.has(l)),
+  };
+  const accepted = acceptPlan(fresh);
+  if (after.activities !== before.activities) {
+    const refs = new Set(after.activities.map((a) => a.ref));
+    // Only when something is wrong is the whole looked at, for the words.
+    if (refs.size !== after.activities.length) return acceptPlan(after);
+  }
+  let [a, l] = [0, 0];
+  return {
+    ...accepted,
+    activities:
+      after.activities === before.activities
+        ? before.activities
+        : after.activities.map((x) => (known.has(x) ? x : accepted.activities[a++]!)),
+    links:
+      after.links === before.links ? before.links : after.links.map((x) => (known.has(x) ? x : accepted.links[l++]!)),
+  };
+}
+
+function unique(what: string, list: readonly { id: string }[]): void {
+  const at = list.findIndex(({ id }, i) => list.findIndex((other) => other.id === id) < i);
+  if (at >= 0)
+    throw new PlanRefused(
+      `The plan cannot be kept. ${what}: “${list[at]!.id}” stands twice (place ${at + 1}); give each one a name of its own.`,
+    );
 }
 
 /** A place in a plan as a person would name it: the activity by its reference, then the field. */

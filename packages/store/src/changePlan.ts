@@ -1,14 +1,16 @@
-import { type Activity, applyCommand, type Command, compareEditions, type Link, type Plan } from '@clembo/core';
+import { type Activity, applyCommand, type Command, type Link, type Plan } from '@clembo/core';
 import { and, eq, sql } from 'drizzle-orm';
 import type pg from 'pg';
 import { type Access, mayWrite } from './access';
-import { acceptPlan } from './accept';
+import { acceptChange } from './accept';
 import { copyRows } from './copy';
 import { type Database, inTransaction, type Store } from './database';
-import { displaced, orderKeys } from './order';
-import { readEdition } from './plans';
-import { ACTIVITY_COLUMNS, activityRow, KEY_STEP, LINK_COLUMNS, linkRow } from './rows';
-import { activity, edition, plan } from './schema';
+import { differenceOf } from './difference';
+import { orderKeys } from './order';
+import { ownPlan } from './own';
+import { readEdition, writeCodeFields } from './plans';
+import { ACTIVITY_COLUMNS, activityRow, KEY_STEP, LINK_COLUMNS, linkRow, type SourcePlace } from './rows';
+import { activity, calendar, codeField, edition, plan } from './schema';
 
 /** A write that met a newer version than the one that it was made on. */
 export class VersionPassed extends Error {
@@ -31,32 +33,43 @@ export async function changePlan(
   command: Command,
 ): Promise<{ version: number; inverse: Command } | null> {
   mayWrite(access);
-  return inTransaction(store, async (db, client) => {
+  const changed = await inTransaction(store, async (db, client) => {
     const [held] = await db
       .select({ id: edition.id, version: edition.version })
       .from(edition)
       .innerJoin(plan, eq(plan.id, edition.planId))
-      .where(and(eq(plan.id, planId), eq(plan.workspaceId, access.workspace), eq(edition.working, true)))
+      .where(and(ownPlan(access, planId), eq(edition.working, true)))
       .for('update');
     if (!held) return null;
     if (held.version !== version) throw new VersionPassed(held.version);
-    const before = (await readEdition(db, access, planId, held.id))!.plan;
-    const { plan: after, inverse } = applyCommand(before, command);
-    await writeDifference(db, client, planId, held.id, before, acceptPlan(after));
+    const before = store.held.get(held.id, version) ?? (await readEdition(client, access, planId, held.id))!.plan;
+    const { plan: made, inverse } = applyCommand(before, command);
+    const after = acceptChange(before, made);
+    await writeDifference(db, client, planId, held.id, before, after);
     const next = version + 1;
-    await db.update(edition).set({ version: next }).where(eq(edition.id, held.id));
-    return { version: next, inverse };
+    const counts = { activityCount: after.activities.length, linkCount: after.links.length };
+    await db
+      .update(edition)
+      .set({ version: next, ...counts })
+      .where(eq(edition.id, held.id));
+    return { editionId: held.id, version: next, inverse, after };
   });
+  if (!changed) return null;
+  const { editionId, after, ...result } = changed;
+  // Held only now that it is kept.
+  store.held.put(editionId, result.version, after);
+  return result;
 }
 
-/** Writes what differs between two states of the working edition. */
-async function writeDifference(
+/** Writes what differs between two states of the working edition; `places` says where activities come from now. */
+export async function writeDifference(
   db: Database,
   client: pg.PoolClient,
   planId: string,
   editionId: string,
   before: Plan,
   after: Plan,
+  places: ReadonlyMap<string, SourcePlace> | null = null,
 ): Promise<void> {
   await db
     .update(plan)
@@ -67,56 +80,75 @@ async function writeDifference(
       retainedLogic: after.retainedLogic,
       percentShown: after.percentShown,
       periods: after.periods,
+      inHours: after.inHours,
       updatedAt: new Date(),
     })
     .where(eq(plan.id, planId));
   await db.update(edition).set({ statusDate: after.statusDate, start: after.start }).where(eq(edition.id, editionId));
-  if (before.activities === after.activities && before.links === after.links) return;
-  const changes = compareEditions(before, after);
-  const moved = changes.order === null ? [] : displaced(changes.order.from, changes.order.to);
-  const rewritten = new Set([
-    ...changes.changed.map((c) => c.ref),
-    ...changes.removed.map((r) => r.activity.ref),
-    ...changes.added.map((x) => x.activity.ref),
-    ...moved,
-  ]);
-  if (rewritten.size > 0) await rewriteActivities(db, client, editionId, after.activities, rewritten);
-  for (const { link } of changes.linksRemoved) await removeLink(client, editionId, link);
+  if (after.calendars !== before.calendars) {
+    await db.delete(calendar).where(eq(calendar.editionId, editionId));
+    await db
+      .insert(calendar)
+      .values(after.calendars.map((spec, position) => ({ editionId, key: spec.id, position, spec })));
+  }
+  if (after.codeFields !== before.codeFields) {
+    await db.delete(codeField).where(eq(codeField.planId, planId));
+    await writeCodeFields(db, client, planId, after);
+  }
+  const { rewritten, reordered, linksRemoved, linksAdded } = differenceOf(before, after);
+  if (rewritten.size > 0)
+    await rewriteActivities(db, client, editionId, after.activities, rewritten, reordered, places);
+  for (const l of linksRemoved) await removeLink(client, editionId, l);
   await copyRows(
     client,
     'link',
     LINK_COLUMNS,
-    changes.linksAdded.map(({ link }) => linkRow(editionId, link)),
+    linksAdded.map((l) => linkRow(editionId, l)),
   );
 }
 
-/** Writes some activities anew, each with a key between those of its neighbours; where there is no room, all get new keys. */
+/**
+ * Writes some activities anew. Where some have come or moved, each gets a key between those of its neighbours; where
+ * there is no room, all get new keys.
+ */
 async function rewriteActivities(
   db: Database,
   client: pg.PoolClient,
   editionId: string,
   activities: readonly Activity[],
   refs: ReadonlySet<string>,
+  reordered: boolean,
+  places: ReadonlyMap<string, SourcePlace> | null,
 ): Promise<void> {
+  const own = eq(activity.editionId, editionId);
+  const these = (list: readonly string[]) => and(own, sql`${activity.ref} = any(${sql.param(list)})`);
   const held = await db
-    .select({ ref: activity.ref, orderKey: activity.orderKey, sourceRow: activity.sourceRow })
+    .select({
+      ref: activity.ref,
+      orderKey: activity.orderKey,
+      sourceNo: activity.sourceNo,
+      sourceRow: activity.sourceRow,
+    })
     .from(activity)
-    .where(eq(activity.editionId, editionId));
+    .where(reordered ? own : these([...refs]));
   const known = new Map(held.map((h) => [h.ref, h]));
-  const keys = orderKeys(activities.map((a) => (refs.has(a.ref) ? null : known.get(a.ref)!.orderKey)));
+  const placeAt = (ref: string): SourcePlace | null => {
+    const place = places?.get(ref);
+    if (place) return place;
+    const row = known.get(ref);
+    return !row || row.sourceRow === null ? null : [row.sourceNo ?? 1, row.sourceRow];
+  };
+  const keys = reordered
+    ? orderKeys(activities.map((a) => (refs.has(a.ref) ? null : known.get(a.ref)!.orderKey)))
+    : activities.map((a) => known.get(a.ref)?.orderKey ?? 0);
   const all = keys === null;
   const list = activities.map((a, i) => ({ a, key: keys?.[i] ?? (i + 1) * KEY_STEP }));
-  const gone = all ? held.map((h) => h.ref) : [...refs];
-  await db
-    .delete(activity)
-    .where(and(eq(activity.editionId, editionId), sql`${activity.ref} = any(${sql.param(gone)})`));
+  await db.delete(activity).where(these(all ? held.map((h) => h.ref) : [...refs]));
   await copyRows(
     client,
     'activity',
     ACTIVITY_COLUMNS,
-    list
-      .filter(({ a }) => all || refs.has(a.ref))
-      .map(({ a, key }) => activityRow(editionId, key, known.get(a.ref)?.sourceRow ?? null, a)),
+    list.filter(({ a }) => all || refs.has(a.ref)).map(({ a, key }) => activityRow(editionId, key, placeAt(a.ref), a)),
   );
 }
 

@@ -30,14 +30,11 @@ function* chunks(rows: Iterable<CopyValue[]>): Generator<string> {
 
 const ESCAPES: Record<string, string> = { '\\': '\\\\', '\t': '\\t', '\n': '\\n', '\r': '\\r' };
 
-/** A value in COPY's text format. PostgreSQL has no zero character; it is dropped. */
+/** A value in COPY's text format. That PostgreSQL can hold the text was seen to when the plan was accepted. */
 function copyText(value: CopyValue): string {
   if (value === null) return '\\N';
   if (typeof value === 'number') return String(value);
   if (typeof value === 'boolean') return value ? 't' : 'f';
   const text = typeof value === 'string' ? value : JSON.stringify(value);
-  return text
-    .replace(/[\\\t\n\r]/g, (c) => ESCAPES[c]!)
-    .replaceAll('\u0000', '')
-    .replaceAll('\\\\u0000', '');
+  return text.replace(/[\\\t\n\r]/g, (c) => ESCAPES[c]!);
 }

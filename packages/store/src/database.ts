@@ -2,15 +2,18 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
+import { Logger, runMigrations } from 'graphile-worker';
 import pg from 'pg';
+import { HeldEditions } from './held';
 import * as schema from './schema';
 
 export type Database = NodePgDatabase<typeof schema>;
 
-/** A connected store: the pool, and Drizzle over it. */
+/** A connected store: the pool, Drizzle over it, and the working editions that were last used. */
 export interface Store {
   pool: pg.Pool;
   db: Database;
+  held: HeldEditions;
 }
 
 /** Opens a store; nothing is connected until the first question. */
@@ -18,12 +21,15 @@ export function openStore(url: string): Store {
   const pool = new pg.Pool({ connectionString: url, max: 8, connectionTimeoutMillis: 10_000 });
   // A server that goes away while a connection lies idle must not end the process.
   pool.on('error', () => {});
-  return { pool, db: drizzle(pool, { schema }) };
+  pool.on('connect', (client) => client.on('error', () => {}));
+  return { pool, db: drizzle(pool, { schema }), held: new HeldEditions() };
 }
 
 /** Brings the database to the schema of this version. */
 export async function migrateStore(store: Store, folder = migrationsFolder()): Promise<void> {
   await migrate(store.db, { migrationsFolder: folder });
+  // The queue of jobs has a schema of its own.
+  await runMigrations({ pgPool: store.pool, logger: new Logger(() => () => {}) });
 }
 
 export const migrationsFolder = (): string => join(dirname(fileURLToPath(import.meta.url)), '../drizzle');

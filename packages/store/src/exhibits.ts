@@ -1,6 +1,8 @@
-import { and, asc, eq, max, sql } from 'drizzle-orm';
+import { isDeepStrictEqual } from 'node:util';
+import { and, asc, eq, isNotNull, isNull, lt, max, sql } from 'drizzle-orm';
 import { type Access, mayWrite } from './access';
-import type { Store } from './database';
+import { type Database, inTransaction, type Store } from './database';
+import { longAway, ownExhibit, ownPlan } from './own';
 import { exhibit, plan } from './schema';
 
 export interface StoredExhibit {
@@ -8,6 +10,8 @@ export interface StoredExhibit {
   planId: string;
   name: string;
   brief: unknown;
+  /** Counts the changes to its name and brief. */
+  version: number;
   updatedAt: Date;
 }
 
@@ -16,6 +20,7 @@ const FIELDS = {
   planId: exhibit.planId,
   name: exhibit.name,
   brief: exhibit.brief,
+  version: exhibit.version,
   updatedAt: exhibit.updatedAt,
 };
 
@@ -25,7 +30,7 @@ export async function listExhibits({ db }: Store, access: Access, planId: string
     .select(FIELDS)
     .from(exhibit)
     .innerJoin(plan, eq(plan.id, exhibit.planId))
-    .where(and(eq(exhibit.planId, planId), eq(plan.workspaceId, access.workspace)))
+    .where(and(ownPlan(access, planId), isNull(exhibit.deletedAt)))
     .orderBy(asc(exhibit.position), asc(exhibit.createdAt));
 }
 
@@ -34,24 +39,28 @@ export async function readExhibit({ db }: Store, access: Access, id: string): Pr
     .select(FIELDS)
     .from(exhibit)
     .innerJoin(plan, eq(plan.id, exhibit.planId))
-    .where(and(eq(exhibit.id, id), eq(plan.workspaceId, access.workspace)));
+    .where(ownExhibit(access, id));
   return row ?? null;
 }
 
 /** Adds an exhibit at the end; null when the workspace has no such plan. */
 export async function createExhibit(
-  { db }: Store,
+  store: Store,
   access: Access,
   planId: string,
   name: string,
   brief: object,
 ): Promise<string | null> {
   mayWrite(access);
-  const [owner] = await db
-    .select({ id: plan.id })
-    .from(plan)
-    .where(and(eq(plan.id, planId), eq(plan.workspaceId, access.workspace)));
-  if (!owner) return null;
+  return inTransaction(store, async (db) => {
+    // Whoever adds to a plan holds it meanwhile: no two exhibits get the same place.
+    const [owner] = await db.select({ id: plan.id }).from(plan).where(ownPlan(access, planId)).for('update');
+    return owner ? addExhibit(db, planId, name, brief) : null;
+  });
+}
+
+/** Adds an exhibit at the end of a plan that this transaction holds. */
+export async function addExhibit(db: Database, planId: string, name: string, brief: object): Promise<string> {
   const [last] = await db
     .select({ position: max(exhibit.position) })
     .from(exhibit)
@@ -63,31 +72,101 @@ export async function createExhibit(
   return row!.id;
 }
 
-/** Changes name or brief; false when the workspace has no such exhibit. */
-export async function updateExhibit(
-  { db }: Store,
-  access: Access,
-  id: string,
-  change: { name?: string; brief?: object },
-): Promise<boolean> {
-  mayWrite(access);
-  const rows = await db
-    .update(exhibit)
-    .set({ ...change, updatedAt: new Date() })
-    .where(
-      and(eq(exhibit.id, id), sql`${exhibit.planId} in (select id from plan where workspace_id = ${access.workspace})`),
-    )
-    .returning({ id: exhibit.id });
-  return rows.length > 0;
+/** What is to become of an exhibit: its name, and parts of its brief. */
+export interface ExhibitChange {
+  name?: string;
+  brief?: Record<string, unknown>;
 }
 
-export async function deleteExhibit({ db }: Store, access: Access, id: string): Promise<boolean> {
+/** How an exhibit stands after a change. */
+export interface ChangedExhibit {
+  name: string;
+  brief: unknown;
+  version: number;
+}
+
+/** Someone else has changed the same parts meanwhile. */
+export class ExhibitPassed extends Error {
+  constructor(
+    /** How the exhibit stands now, with the changes of the other. */
+    readonly now: ChangedExhibit,
+    /** The parts that both have changed. */
+    readonly parts: string[],
+  ) {
+    super(
+      `Someone else has changed the ${parts.join(' and the ')} of this exhibit meanwhile. What they chose is shown; yours is not kept.`,
+    );
+  }
+}
+
+/**
+ * Changes the name or parts of the brief of an exhibit, as seen at a version. What others have changed since stays
+ * where it is about other parts. Null when the workspace has no such exhibit.
+ *
+ * @param accept checks a whole brief before it is kept
+ * @throws ExhibitPassed when a part was changed by someone else since that version, to something else
+ */
+export async function changeExhibit(
+  store: Store,
+  access: Access,
+  id: string,
+  version: number,
+  change: ExhibitChange,
+  accept: (brief: unknown) => object,
+): Promise<ChangedExhibit | null> {
   mayWrite(access);
+  return inTransaction(store, async (db) => {
+    const [held] = await db
+      .select({ name: exhibit.name, brief: exhibit.brief, version: exhibit.version, parts: exhibit.partVersions })
+      .from(exhibit)
+      .innerJoin(plan, eq(plan.id, exhibit.planId))
+      .where(ownExhibit(access, id))
+      .for('update', { of: exhibit });
+    if (!held) return null;
+    const before: Record<string, unknown> = { ...(held.brief as object), name: held.name };
+    const brief = accept({ ...(held.brief as object), ...change.brief }) as Record<string, unknown>;
+    // Only parts that a brief has are remembered, whatever was sent.
+    const parts = Object.keys(change.brief ?? {}).filter((part) => Object.hasOwn(brief, part));
+    const wanted: Record<string, unknown> = {
+      ...Object.fromEntries(parts.map((part) => [part, brief[part]])),
+      ...(change.name !== undefined && { name: change.name }),
+    };
+    const changed = Object.keys(wanted).filter((part) => !isDeepStrictEqual(before[part], wanted[part]));
+    const now = { name: held.name, brief: held.brief, version: held.version };
+    if (changed.length === 0) return now;
+    const changedAt = new Map(Object.entries(held.parts as Record<string, number>));
+    const passed = changed.filter((part) => (changedAt.get(part) ?? 0) > version);
+    if (passed.length > 0) throw new ExhibitPassed(now, passed);
+    const next = {
+      name: change.name ?? held.name,
+      brief,
+      version: held.version + 1,
+    };
+    for (const part of changed) changedAt.set(part, next.version);
+    await db
+      .update(exhibit)
+      .set({ ...next, partVersions: Object.fromEntries(changedAt), updatedAt: new Date() })
+      .where(eq(exhibit.id, id));
+    return next;
+  });
+}
+
+/** Puts an exhibit away; false when the workspace has no such one. */
+export const deleteExhibit = (store: Store, access: Access, id: string): Promise<boolean> =>
+  setAway(store, access, id, true);
+
+/** Brings an exhibit back that was put away. */
+export const restoreExhibit = (store: Store, access: Access, id: string): Promise<boolean> =>
+  setAway(store, access, id, false);
+
+async function setAway({ db }: Store, access: Access, id: string, away: boolean): Promise<boolean> {
+  mayWrite(access);
+  await db.delete(exhibit).where(lt(exhibit.deletedAt, longAway()));
+  const own = sql`${exhibit.planId} in (select id from plan where workspace_id = ${access.workspace} and deleted_at is null)`;
   const rows = await db
-    .delete(exhibit)
-    .where(
-      and(eq(exhibit.id, id), sql`${exhibit.planId} in (select id from plan where workspace_id = ${access.workspace})`),
-    )
+    .update(exhibit)
+    .set({ deletedAt: away ? new Date() : null })
+    .where(and(eq(exhibit.id, id), away ? isNull(exhibit.deletedAt) : isNotNull(exhibit.deletedAt), own))
     .returning({ id: exhibit.id });
   return rows.length > 0;
 }

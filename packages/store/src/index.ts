@@ -3,26 +3,90 @@ export { PlanRefused } from './accept';
 export { changePlan, VersionPassed } from './changePlan';
 export { orderKeys } from './order';
 export { type Database, migrateStore, openStore, type Store } from './database';
-export { createExhibit, deleteExhibit, listExhibits, readExhibit, type StoredExhibit, updateExhibit } from './exhibits';
+export {
+  type ChangedExhibit,
+  changeExhibit,
+  createExhibit,
+  deleteExhibit,
+  ExhibitPassed,
+  listExhibits,
+  readExhibit,
+  restoreExhibit,
+  type StoredExhibit,
+} from './exhibits';
 export {
   createIntake,
   deleteIntake,
-  findColumnMap,
-  keepColumnMap,
+  type IntakeFile,
+  keepChoices,
+  keepReading,
+  knownMaps,
+  listIntakes,
+  PlanGone,
   readIntake,
+  readIntakeFiles,
+  readPreview,
+  reopenIntake,
   type StoredIntake,
-  updateIntake,
 } from './intakes';
+export {
+  askFor,
+  cancelJob,
+  cancelledOf,
+  endJob,
+  hasEnded,
+  type JobView,
+  readJob,
+  readJobFile,
+  reportJob,
+  reviveJobs,
+  stillAtWork,
+  takeJob,
+} from './jobs/jobs';
+export {
+  Choices,
+  JobInput,
+  type JobState,
+  PAGE_FORMATS,
+  type PageFormat,
+  PLAN_FORMATS,
+  type PlanFormat,
+  PlanWish,
+} from './jobs/kinds';
+export { JobWatch } from './jobs/watch';
+export { IntakeGone, JobCancelled, keepPlan, type MadeOfIntake } from './keepPlan';
 export {
   createPlan,
   deletePlan,
   type EditionSummary,
+  findPlans,
+  listEditions,
   type KeptEdition,
   listPlans,
   type PlanSummary,
   readPlan,
   readPlanHead,
-  type Source,
+  readPlanMark,
+  restorePlan,
+  StoreDamaged,
   type StoredPlan,
 } from './plans';
+export { describeEdition, keepEdition, workOnEdition } from './editions';
+export {
+  keepRefresh,
+  listRefreshes,
+  type MadeRefresh,
+  RefreshConflict,
+  type RefreshSummary,
+  turnRefresh,
+} from './refresh';
+export {
+  lastSources,
+  listSources,
+  type NewSource,
+  type Origin,
+  readSource,
+  type SourceSummary,
+  type StoredSource,
+} from './sources';
 export { createWorkspace, firstWorkspace } from './workspaces';

@@ -1,12 +1,23 @@
 import type { Plan } from '@clembo/core';
-import { and, asc, count, desc, eq, max, min, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, isNotNull, isNull, lt, max, min, sql } from 'drizzle-orm';
+import { drizzle } from 'drizzle-orm/node-postgres';
 import type pg from 'pg';
 import { acceptPlan } from './accept';
 import { type Access, mayWrite } from './access';
 import { type CopyValue, copyRows } from './copy';
 import { type Database, inTransaction, type Store } from './database';
-import { ACTIVITY_COLUMNS, activityRows, LINK_COLUMNS, linkRows } from './rows';
-import { activity, calendar, codeField, codeValue, edition, link, plan } from './schema';
+import { longAway, ownPlan } from './own';
+import {
+  ACTIVITY_COLUMNS,
+  activityRows,
+  LINK_COLUMNS,
+  linkRows,
+  readActivities,
+  readLinks,
+  type SourcePlace,
+} from './rows';
+import { activity, calendar, codeField, codeValue, edition, plan } from './schema';
+import { addSources, type Origin, sourcesOf, type SourceSummary } from './sources';
 
 export interface PlanSummary {
   id: string;
@@ -20,19 +31,15 @@ export interface PlanSummary {
   updatedAt: Date;
 }
 
-/** Where the data of an edition came from, and the row of each activity there. */
-export interface Source {
-  name: string;
-  sheet: string | null;
-  /** The column map that it was read by, of whichever reader. */
-  map: unknown;
-  rowOf: ReadonlyMap<string, number>;
-}
-
 export interface EditionSummary {
   id: string;
   name: string;
+  note: string;
   working: boolean;
+  /** What is measured against. */
+  baseline: boolean;
+  statusDate: number | null;
+  activities: number | null;
   createdAt: Date;
 }
 
@@ -44,10 +51,10 @@ export interface StoredPlan {
   version: number;
   plan: Plan;
   editions: EditionSummary[];
-  /** Where its data came from; null for what was made here. */
-  source: { name: string; sheet: string | null } | null;
-  /** Rows of the source by reference, where they are known. */
-  rows: Record<string, number>;
+  /** Where its data came from. */
+  sources: SourceSummary[];
+  /** Source and row by reference, where they are known. */
+  rows: Record<string, SourcePlace>;
 }
 
 /** Another edition to keep with a plan. */
@@ -67,35 +74,48 @@ export async function createPlan(
   data: Plan,
   editionName: string,
   kept: KeptEdition[] = [],
-  source: Source | null = null,
+  origin: Origin | null = null,
 ): Promise<string> {
   mayWrite(access);
   const accepted = acceptPlan(data);
   const others = kept.map((k) => ({ name: k.name, plan: acceptPlan(k.plan) }));
-  return inTransaction(store, async (db, client) => {
-    const [row] = await db
-      .insert(plan)
-      .values({
-        workspaceId: access.workspace,
-        name: accepted.name,
-        source: accepted.source,
-        inHours: accepted.inHours,
-        criticalFloat: accepted.criticalFloat,
-        retainedLogic: accepted.retainedLogic,
-        periods: accepted.periods,
-        lines: accepted.lines,
-        percentShown: accepted.percentShown,
-      })
-      .returning({ id: plan.id });
-    const planId = row!.id;
-    await writeCodeFields(db, client, planId, accepted);
-    for (const k of others) await writeEdition(db, client, planId, k.name, k.plan, false, null);
-    await writeEdition(db, client, planId, editionName, accepted, true, source);
-    return planId;
-  });
+  return inTransaction(store, (db, client) => writePlan(db, client, access, accepted, editionName, others, origin));
 }
 
-async function writeCodeFields(db: Database, client: pg.PoolClient, planId: string, data: Plan): Promise<void> {
+/** Writes a plan that was accepted, within a transaction. */
+export async function writePlan(
+  db: Database,
+  client: pg.PoolClient,
+  access: Access,
+  accepted: Plan,
+  editionName: string,
+  kept: readonly KeptEdition[],
+  origin: Origin | null,
+): Promise<string> {
+  const [row] = await db
+    .insert(plan)
+    .values({
+      workspaceId: access.workspace,
+      name: accepted.name,
+      source: accepted.source,
+      inHours: accepted.inHours,
+      criticalFloat: accepted.criticalFloat,
+      retainedLogic: accepted.retainedLogic,
+      periods: accepted.periods,
+      lines: accepted.lines,
+      percentShown: accepted.percentShown,
+    })
+    .returning({ id: plan.id });
+  const planId = row!.id;
+  await writeCodeFields(db, client, planId, accepted);
+  for (const k of kept) await writeEdition(db, client, planId, { name: k.name, working: false }, k.plan, null);
+  const places = origin && (await addSources(db, planId, origin));
+  await writeEdition(db, client, planId, { name: editionName, working: true }, accepted, places);
+  return planId;
+}
+
+/** Writes the code fields of a plan with their books. */
+export async function writeCodeFields(db: Database, client: pg.PoolClient, planId: string, data: Plan): Promise<void> {
   if (data.codeFields.length === 0) return;
   await db
     .insert(codeField)
@@ -106,33 +126,36 @@ async function writeCodeFields(db: Database, client: pg.PoolClient, planId: stri
   await copyRows(client, 'code_value', ['plan_id', 'field', 'position', 'code', 'title', 'colour', 'shape'], values);
 }
 
-async function writeEdition(
+/** Writes an edition with all that belongs to it; returns its id. */
+export async function writeEdition(
   db: Database,
   client: pg.PoolClient,
   planId: string,
-  name: string,
+  { name, working, note = '' }: { name: string; working: boolean; note?: string },
   data: Plan,
-  working: boolean,
-  source: Source | null,
-): Promise<void> {
+  places: ReadonlyMap<string, SourcePlace> | null,
+): Promise<string> {
   const [row] = await db
     .insert(edition)
     .values({
       planId,
       name,
+      note,
       working,
       statusDate: data.statusDate,
       start: data.start,
       calendar: data.calendar,
-      source: source && { name: source.name, sheet: source.sheet, map: source.map },
+      activityCount: data.activities.length,
+      linkCount: data.links.length,
     })
     .returning({ id: edition.id });
   const editionId = row!.id;
   await db
     .insert(calendar)
     .values(data.calendars.map((spec, position) => ({ editionId, key: spec.id, position, spec })));
-  await copyRows(client, 'activity', ACTIVITY_COLUMNS, activityRows(editionId, data.activities, source?.rowOf ?? null));
+  await copyRows(client, 'activity', ACTIVITY_COLUMNS, activityRows(editionId, data.activities, places));
   await copyRows(client, 'link', LINK_COLUMNS, linkRows(editionId, data.links));
+  return editionId;
 }
 
 /** The plans of a workspace, the last changed first. */
@@ -151,9 +174,30 @@ export async function listPlans({ db }: Store, access: Access): Promise<PlanSumm
     .from(plan)
     .innerJoin(edition, and(eq(edition.planId, plan.id), eq(edition.working, true)))
     .leftJoin(activity, and(eq(activity.editionId, edition.id), sql`${activity.kind} <> 'summary'`))
-    .where(eq(plan.workspaceId, access.workspace))
+    .where(and(eq(plan.workspaceId, access.workspace), isNull(plan.deletedAt)))
     .groupBy(plan.id, edition.id)
     .orderBy(desc(plan.updatedAt));
+}
+
+/** Plans whose name holds a text, the last changed first. */
+export async function findPlans(
+  { db }: Store,
+  access: Access,
+  text: string,
+  most: number,
+): Promise<{ id: string; name: string; updatedAt: Date }[]> {
+  return db
+    .select({ id: plan.id, name: plan.name, updatedAt: plan.updatedAt })
+    .from(plan)
+    .where(
+      and(
+        eq(plan.workspaceId, access.workspace),
+        isNull(plan.deletedAt),
+        sql`position(lower(${text}) in lower(${plan.name})) > 0`,
+      ),
+    )
+    .orderBy(desc(plan.updatedAt))
+    .limit(most);
 }
 
 /** Reads the working edition of a plan (or the one named), or null when the workspace has no such plan. */
@@ -162,30 +206,25 @@ export const readPlan = (
   access: Access,
   planId: string,
   editionId?: string,
-): Promise<StoredPlan | null> => readEdition(store.db, access, planId, editionId);
+): Promise<StoredPlan | null> => readEdition(store.pool, access, planId, editionId);
 
 /** As {@link readPlan}, within a transaction. */
 export async function readEdition(
-  db: Database,
+  client: pg.Pool | pg.PoolClient,
   access: Access,
   planId: string,
   editionId?: string,
 ): Promise<StoredPlan | null> {
-  const [head] = await db
-    .select()
-    .from(plan)
-    .where(and(eq(plan.id, planId), eq(plan.workspaceId, access.workspace)));
+  const db = drizzle(client);
+  const [head] = await db.select().from(plan).where(ownPlan(access, planId));
   if (!head) return null;
   const editions = await db.select().from(edition).where(eq(edition.planId, planId)).orderBy(desc(edition.createdAt));
   const chosen = editions.find((e) => (editionId === undefined ? e.working : e.id === editionId));
   if (!chosen) return null;
   // One after the other: within a transaction there is one connection.
-  const activities = await db
-    .select()
-    .from(activity)
-    .where(eq(activity.editionId, chosen.id))
-    .orderBy(asc(activity.orderKey));
-  const links = await db.select().from(link).where(eq(link.editionId, chosen.id)).orderBy(asc(link.id));
+  const { activities, rows } = await readActivities(client, chosen.id);
+  const links = await readLinks(client, chosen.id);
+  checkWhole(chosen, activities.length, links.length);
   const calendars = await db
     .select()
     .from(calendar)
@@ -203,28 +242,8 @@ export async function readEdition(
     retainedLogic: head.retainedLogic,
     calendars: calendars.map((c) => c.spec),
     calendar: chosen.calendar,
-    activities: activities.map((a) => {
-      const {
-        editionId: _,
-        orderKey: __,
-        sourceRow: ___,
-        fromPlace,
-        toPlace,
-        stretches,
-        responsible,
-        rates,
-        ...rest
-      } = a;
-      return {
-        ...rest,
-        from: fromPlace,
-        to: toPlace,
-        stretches: stretches ?? [],
-        responsible: responsible ?? [],
-        rates: rates ?? [],
-      };
-    }),
-    links: links.map((l) => ({ from: l.fromRef, to: l.toRef, type: l.type, lag: l.lag, lagCalendar: l.lagCalendar })),
+    activities,
+    links,
     codeFields: fields.map((f) => ({
       id: f.key,
       name: f.name,
@@ -243,20 +262,101 @@ export async function readEdition(
     version: chosen.version,
     // What is stored was checked when it was written.
     plan: data as Plan,
-    editions: editions.map(({ id, name, working, createdAt }) => ({ id, name, working, createdAt })),
-    source: chosen.source as StoredPlan['source'],
-    rows: Object.fromEntries(activities.flatMap((a) => (a.sourceRow === null ? [] : [[a.ref, a.sourceRow]]))),
+    editions: editionsOf(editions, head.baselineEdition),
+    sources: await sourcesOf(db as unknown as Database, planId),
+    rows,
   };
 }
 
-/** Deletes a plan with all that belongs to it; false when the workspace has none by that id. */
-export async function deletePlan({ db }: Store, access: Access, planId: string): Promise<boolean> {
+/** The editions of a plan, the latest first; null when the workspace has no such plan. */
+export async function listEditions({ db }: Store, access: Access, planId: string): Promise<EditionSummary[] | null> {
+  const [head] = await db.select({ baseline: plan.baselineEdition }).from(plan).where(ownPlan(access, planId));
+  if (!head) return null;
+  const editions = await db.select().from(edition).where(eq(edition.planId, planId)).orderBy(desc(edition.createdAt));
+  return editionsOf(editions, head.baseline);
+}
+
+type EditionRow = typeof edition.$inferSelect;
+
+/** Editions as they are shown: the first that was kept is what was promised, unless another is said to be. */
+export function editionsOf(editions: readonly EditionRow[], baseline: string | null): EditionSummary[] {
+  const kept = editions.filter((e) => !e.working);
+  const promised = kept.find((e) => e.id === baseline) ?? kept.at(-1);
+  return editions.map(({ id, name, note, working, statusDate, activityCount, createdAt }) => ({
+    id,
+    name,
+    note,
+    working,
+    baseline: id === promised?.id,
+    statusDate,
+    activities: activityCount,
+    createdAt,
+  }));
+}
+
+/** A mark of the state of an edition, which changes with everything that {@link readPlan} gives; null when there is none. */
+export async function readPlanMark(
+  { db }: Store,
+  access: Access,
+  planId: string,
+  editionId?: string,
+): Promise<string | null> {
+  const [row] = await db
+    .select({
+      id: edition.id,
+      version: edition.version,
+      updatedAt: plan.updatedAt,
+      editions: sql<number>`(select count(*)::int from edition e where e.plan_id = ${plan.id})`,
+    })
+    .from(plan)
+    .innerJoin(edition, eq(edition.planId, plan.id))
+    .where(
+      and(ownPlan(access, planId), editionId === undefined ? eq(edition.working, true) : eq(edition.id, editionId)),
+    );
+  return row ? `${row.id}-${row.version}-${row.updatedAt.getTime().toString(36)}-${row.editions}` : null;
+}
+
+/** What is stored is not all that was written: nothing is shown as if it were whole. */
+export class StoreDamaged extends Error {}
+
+function checkWhole(
+  { name, activityCount, linkCount }: { name: string; activityCount: number | null; linkCount: number | null },
+  activities: number,
+  links: number,
+): void {
+  for (const [what, written, found] of [
+    ['activities', activityCount, activities],
+    ['links', linkCount, links],
+  ] as const)
+    if (written !== null && written !== found)
+      throw new StoreDamaged(
+        `The edition “${name}” was kept with ${written} ${what}, and ${found} are found. The database has lost or gained some; restore it from a backup, or take the file in again.`,
+      );
+}
+
+/** Puts a plan away with all that belongs to it; false when the workspace has none by that id. */
+export const deletePlan = (store: Store, access: Access, planId: string): Promise<boolean> =>
+  setAway(store, access, planId, true);
+
+/** Brings a plan back that was put away. */
+export const restorePlan = (store: Store, access: Access, planId: string): Promise<boolean> =>
+  setAway(store, access, planId, false);
+
+async function setAway({ db }: Store, access: Access, planId: string, away: boolean): Promise<boolean> {
   mayWrite(access);
-  const gone = await db
-    .delete(plan)
-    .where(and(eq(plan.id, planId), eq(plan.workspaceId, access.workspace)))
+  await db.delete(plan).where(lt(plan.deletedAt, longAway()));
+  const rows = await db
+    .update(plan)
+    .set({ deletedAt: away ? new Date() : null })
+    .where(
+      and(
+        eq(plan.id, planId),
+        eq(plan.workspaceId, access.workspace),
+        away ? isNull(plan.deletedAt) : isNotNull(plan.deletedAt),
+      ),
+    )
     .returning({ id: plan.id });
-  return gone.length > 0;
+  return rows.length > 0;
 }
 
 /** Name, edition, version and status date of a plan, without its activities. */
@@ -269,6 +369,6 @@ export async function readPlanHead(
     .select({ name: plan.name, edition: edition.name, version: edition.version, statusDate: edition.statusDate })
     .from(plan)
     .innerJoin(edition, and(eq(edition.planId, plan.id), eq(edition.working, true)))
-    .where(and(eq(plan.id, planId), eq(plan.workspaceId, access.workspace)));
+    .where(ownPlan(access, planId));
   return row ?? null;
 }

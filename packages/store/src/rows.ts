@@ -1,4 +1,5 @@
 import type { Activity, Link } from '@clembo/core';
+import type pg from 'pg';
 import type { CopyValue } from './copy';
 
 /** Between the order keys of activities that are written together: room for what is put between them later. */
@@ -37,29 +38,87 @@ const ACTIVITY_FIELDS: [column: string, value: (a: Activity) => CopyValue][] = [
   ['occupies', (a) => a.occupies],
   ['rates', (a) => (a.rates.length > 0 ? a.rates : null)],
   ['notes', (a) => a.notes],
+  ['said', (a) => a.said],
 ];
 const VALUES = ACTIVITY_FIELDS.map(([, value]) => value);
 
-export const ACTIVITY_COLUMNS = ['edition_id', 'order_key', 'source_row', ...ACTIVITY_FIELDS.map(([column]) => column)];
+export const ACTIVITY_COLUMNS = [
+  'edition_id',
+  'order_key',
+  'source_no',
+  'source_row',
+  ...ACTIVITY_FIELDS.map(([column]) => column),
+];
+
+/** Where an activity was read: the number of the source in its plan, and the row there. */
+export type SourcePlace = readonly [source: number, row: number];
 
 /** The row of one activity. */
-export const activityRow = (editionId: string, orderKey: number, row: number | null, a: Activity): CopyValue[] => [
-  editionId,
-  orderKey,
-  row,
-  ...VALUES.map((value) => value(a)),
-];
+export const activityRow = (
+  editionId: string,
+  orderKey: number,
+  place: SourcePlace | null,
+  a: Activity,
+): CopyValue[] => [editionId, orderKey, place?.[0] ?? null, place?.[1] ?? null, ...VALUES.map((value) => value(a))];
 
 /** The rows of the activities of an edition, with the rows of the source that they were read from where it is known. */
 export function* activityRows(
   editionId: string,
   activities: readonly Activity[],
-  rowOf: ReadonlyMap<string, number> | null,
+  placeOf: ReadonlyMap<string, SourcePlace> | null,
 ): Generator<CopyValue[]> {
   for (let i = 0; i < activities.length; i++) {
     const a = activities[i]!;
-    yield activityRow(editionId, (i + 1) * KEY_STEP, rowOf?.get(a.ref) ?? null, a);
+    yield activityRow(editionId, (i + 1) * KEY_STEP, placeOf?.get(a.ref) ?? null, a);
   }
+}
+
+/** The field of an activity that a column holds. */
+const fieldOf = (column: string): string =>
+  column === 'from_place'
+    ? 'from'
+    : column === 'to_place'
+      ? 'to'
+      : column.replace(/_([a-z])/g, (_, letter: string) => letter.toUpperCase());
+const FIELDS = ACTIVITY_FIELDS.map(([column]) => fieldOf(column));
+/** Lists that are stored as nothing where they are empty, and amounts that come as text since they may be large. */
+const LISTS = new Set(['stretches', 'responsible', 'rates'].map((f) => FIELDS.indexOf(f)));
+const LARGE = new Set(['cost', 'actualCost'].map((f) => FIELDS.indexOf(f)));
+const SELECT_ACTIVITIES = `select source_no, source_row, ${ACTIVITY_FIELDS.map(([column]) => `"${column}"`).join(', ')}
+  from activity where edition_id = $1 order by order_key`;
+
+/** The activities of an edition in their order, and the rows of the source that they were read from. */
+export async function readActivities(
+  client: pg.Pool | pg.PoolClient,
+  editionId: string,
+): Promise<{ activities: Activity[]; rows: Record<string, SourcePlace> }> {
+  const { rows: found } = await client.query<unknown[]>({
+    text: SELECT_ACTIVITIES,
+    values: [editionId],
+    rowMode: 'array',
+  });
+  const rows: [string, SourcePlace][] = [];
+  const activities = found.map((values) => {
+    const record: Record<string, unknown> = {};
+    for (let k = 0; k < FIELDS.length; k++) {
+      const value = values[k + 2];
+      record[FIELDS[k]!] = LISTS.has(k) ? (value ?? []) : LARGE.has(k) && value !== null ? Number(value) : value;
+    }
+    if (values[1] !== null) rows.push([record.ref as string, [(values[0] as number | null) ?? 1, values[1] as number]]);
+    // What is stored was checked when it was written.
+    return record as Activity;
+  });
+  return { activities, rows: Object.fromEntries(rows) };
+}
+
+/** The links of an edition in the order in which they were made. */
+export async function readLinks(client: pg.Pool | pg.PoolClient, editionId: string): Promise<Link[]> {
+  const { rows } = await client.query<[string, string, Link['type'], number, Link['lagCalendar']]>({
+    text: 'select from_ref, to_ref, type, lag, lag_calendar from link where edition_id = $1 order by id',
+    values: [editionId],
+    rowMode: 'array',
+  });
+  return rows.map(([from, to, type, lag, lagCalendar]) => ({ from, to, type, lag, lagCalendar }));
 }
 
 export const LINK_COLUMNS = ['edition_id', 'from_ref', 'to_ref', 'type', 'lag', 'lag_calendar'];

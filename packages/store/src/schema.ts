@@ -15,6 +15,7 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
+import type { JobState } from './jobs/kinds';
 
 const bytes = customType<{ data: Uint8Array; driverData: Buffer }>({
   dataType: () => 'bytea',
@@ -51,6 +52,10 @@ export const plan = pgTable(
     periods: jsonb('periods').notNull().default([]),
     lines: jsonb('lines').notNull().default([]),
     percentShown: text('percent_shown').notNull().default('stated'),
+    /** The edition that is measured against; null for the first one. */
+    baselineEdition: uuid('baseline_edition'),
+    /** Put away, and not yet gone: it can be brought back. */
+    deletedAt: timestamp('deleted_at', { withTimezone: true }),
     createdAt: createdAt(),
     updatedAt: updatedAt(),
   },
@@ -66,6 +71,7 @@ export const edition = pgTable(
       .notNull()
       .references(() => plan.id, { onDelete: 'cascade' }),
     name: text('name').notNull(),
+    note: text('note').notNull().default(''),
     working: boolean('working').notNull(),
     /** Counts the writes to the working edition. */
     version: integer('version').notNull().default(1),
@@ -73,6 +79,9 @@ export const edition = pgTable(
     start: integer('start'),
     /** Key of the calendar of activities that name none. */
     calendar: text('calendar').notNull(),
+    /** How many activities and links belong to it: less of them would be a loss that nobody sees. */
+    activityCount: integer('activity_count'),
+    linkCount: integer('link_count'),
     /** Where its data came from: file, sheet and column map; null for what was made here. */
     source: jsonb('source'),
     createdAt: createdAt(),
@@ -96,7 +105,8 @@ export const activity = pgTable(
     ref: text('ref').notNull(),
     /** Activities stand in the order of their keys; between any two there is room for another. */
     orderKey: doublePrecision('order_key').notNull(),
-    /** The row of the source that it was read from, as a spreadsheet counts. */
+    /** The source that it was read from, by its number in the plan, and its row there as a spreadsheet counts. */
+    sourceNo: integer('source_no'),
     sourceRow: integer('source_row'),
     name: text('name').notNull(),
     kind: text('kind').notNull(),
@@ -128,6 +138,7 @@ export const activity = pgTable(
     occupies: boolean('occupies').notNull().default(false),
     rates: jsonb('rates'),
     notes: text('notes').notNull(),
+    said: jsonb('said'),
   },
   (t) => [primaryKey({ columns: [t.editionId, t.ref] }), index('activity_in_order').on(t.editionId, t.orderKey)],
 );
@@ -144,6 +155,50 @@ export const link = pgTable(
     lagCalendar: text('lag_calendar').notNull(),
   },
   (t) => [index('link_by_edition').on(t.editionId)],
+);
+
+/** A table that activities of a plan were read from, as it was read. */
+export const source = pgTable(
+  'source',
+  {
+    planId: uuid('plan_id')
+      .notNull()
+      .references(() => plan.id, { onDelete: 'cascade' }),
+    /** Counts the sources of a plan. */
+    no: integer('no').notNull(),
+    /** Tables that were taken in together have the same number; the highest is what the plan was last refreshed from. */
+    reading: integer('reading').notNull(),
+    name: text('name').notNull(),
+    sheet: text('sheet'),
+    map: jsonb('map'),
+    /** The table, packed; nothing for what was no table. */
+    content: bytes('content'),
+    /** References of the plan by those that the source gives the same activities, where they differ. */
+    aliases: jsonb('aliases').notNull().default({}),
+    /** What could not be read of it. */
+    problems: jsonb('problems').notNull().default([]),
+    createdAt: createdAt(),
+  },
+  (t) => [primaryKey({ columns: [t.planId, t.no] })],
+);
+
+/** A refresh of a plan: what it changed, so that it can be taken back as a whole, and done again. */
+export const refresh = pgTable(
+  'refresh',
+  {
+    id: id(),
+    planId: uuid('plan_id')
+      .notNull()
+      .references(() => plan.id, { onDelete: 'cascade' }),
+    name: text('name').notNull(),
+    /** The changes list of what was accepted, from the edition before to the one after. */
+    changes: jsonb('changes').notNull(),
+    /** How many changes of each kind were accepted and refused. */
+    counts: jsonb('counts').notNull(),
+    undone: boolean('undone').notNull().default(false),
+    createdAt: createdAt(),
+  },
+  (t) => [index('refresh_by_plan').on(t.planId, t.createdAt)],
 );
 
 export const calendar = pgTable(
@@ -194,13 +249,37 @@ export const intake = pgTable(
   {
     id: id(),
     workspaceId: workspaceId(),
+    /** What it is called: a file, or several. */
     source: text('source').notNull(),
-    content: bytes('content').notNull(),
-    sheet: text('sheet'),
-    map: jsonb('map').notNull(),
+    /** The plan that it is to refresh; null for a new one. */
+    targetPlan: uuid('target_plan').references(() => plan.id, { onDelete: 'cascade' }),
+    /** The tables that it was read to, packed; null until it is read. Nobody reads the file twice. */
+    tables: bytes('tables'),
+    /** Which tables are taken in, by which column maps. */
+    state: jsonb('state'),
+    /** What a person decided of the changes that a refresh would make. */
+    choices: jsonb('choices'),
+    /** What would come of it by this map. */
+    preview: jsonb('preview'),
+    /** The plan that it became. */
+    planId: uuid('plan_id').references(() => plan.id, { onDelete: 'cascade' }),
     createdAt: createdAt(),
   },
   (t) => [index('intake_by_workspace').on(t.workspaceId, t.createdAt)],
+);
+
+/** The files of an intake as they were uploaded, or what was pasted. */
+export const intakeFile = pgTable(
+  'intake_file',
+  {
+    intakeId: uuid('intake_id')
+      .notNull()
+      .references(() => intake.id, { onDelete: 'cascade' }),
+    position: integer('position').notNull(),
+    name: text('name').notNull(),
+    content: bytes('content').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.intakeId, t.position] })],
 );
 
 /** Column maps that were used, by the headings they fit, for the next file of that kind. */
@@ -226,8 +305,38 @@ export const exhibit = pgTable(
     name: text('name').notNull(),
     brief: jsonb('brief').notNull(),
     position: integer('position').notNull(),
+    /** Counts the changes to its name and brief. */
+    version: integer('version').notNull().default(1),
+    /** The version at which each part of it was last changed. */
+    partVersions: jsonb('part_versions').notNull().default({}),
+    deletedAt: timestamp('deleted_at', { withTimezone: true }),
     createdAt: createdAt(),
     updatedAt: updatedAt(),
   },
   (t) => [index('exhibit_by_plan').on(t.planId, t.position)],
+);
+
+/** What is done beside the answers to people: its turn comes from the queue, how it stands is here. */
+export const job = pgTable(
+  'job',
+  {
+    id: id(),
+    workspaceId: workspaceId(),
+    kind: text('kind').notNull(),
+    input: jsonb('input').notNull(),
+    access: jsonb('access').notNull(),
+    state: text('state').$type<JobState>().notNull().default('waiting'),
+    revision: integer('revision').notNull().default(1),
+    step: text('step').notNull().default(''),
+    share: doublePrecision('share').notNull().default(0),
+    result: jsonb('result'),
+    file: bytes('file'),
+    error: text('error'),
+    /** The process that is at it, and when it was last heard of. */
+    worker: text('worker'),
+    seenAt: timestamp('seen_at', { withTimezone: true }),
+    createdAt: createdAt(),
+    endedAt: timestamp('ended_at', { withTimezone: true }),
+  },
+  (t) => [index('job_by_state').on(t.state, t.createdAt), index('job_by_workspace').on(t.workspaceId)],
 );

@@ -4,33 +4,64 @@ import { join } from 'node:path';
 import { applyCommand, type Command, compareEditions, isSame, makeActivity, makeLink, type Plan } from '@clembo/core';
 import pg from 'pg';
 import { migrationsFolder } from '../src/database';
+import { keepColumnMap } from '../src/intakes';
 import { demoPlans } from '../../../demo/index';
 import {
   type Access,
   AccessRefused,
+  askFor,
+  cancelJob,
+  cancelledOf,
+  changeExhibit,
   changePlan,
   createExhibit,
   createIntake,
   createPlan,
   createWorkspace,
   deleteExhibit,
+  deleteIntake,
   deletePlan,
-  findColumnMap,
+  endJob,
+  describeEdition,
   firstWorkspace,
-  keepColumnMap,
+  IntakeGone,
+  JobCancelled,
+  JobWatch,
+  keepEdition,
+  keepPlan,
+  keepReading,
+  keepRefresh,
+  knownMaps,
   listExhibits,
+  listIntakes,
   listPlans,
+  listRefreshes,
+  type MadeOfIntake,
+  type MadeRefresh,
   migrateStore,
   openStore,
+  type NewSource,
   orderKeys,
+  PlanGone,
   PlanRefused,
   readExhibit,
   readIntake,
+  readIntakeFiles,
+  readJob,
+  readJobFile,
   readPlan,
   readPlanHead,
+  readSource,
+  reportJob,
+  restoreExhibit,
+  restorePlan,
+  reviveJobs,
   type Store,
-  updateExhibit,
+  StoreDamaged,
+  takeJob,
+  turnRefresh,
   VersionPassed,
+  workOnEdition,
 } from '../src/index';
 
 const admin = process.env.CLEMBO_TEST_ADMIN!;
@@ -171,13 +202,89 @@ describe('plans', () => {
   });
 });
 
+const change = (access: Access, id: string, version: number, what: Parameters<typeof changeExhibit>[4]) =>
+  changeExhibit(store, access, id, version, what, (brief) => brief as object);
+
+describe('two people on one exhibit', () => {
+  let id: string;
+  beforeAll(async () => {
+    const plan = await createPlan(store, ours, museum.current, museum.currentEdition);
+    id = (await createExhibit(store, ours, plan, 'One', { kind: 'timeline', rows: 'packed', level: null }))!;
+  });
+
+  test('keep what both have chosen where it is about different parts', async () => {
+    expect(await change(ours, id, 1, { brief: { rows: 'each' } })).toMatchObject({ version: 2 });
+    const merged = await change(ours, id, 1, { brief: { level: 3 }, name: 'Together' });
+    expect(merged).toEqual({
+      name: 'Together',
+      brief: { kind: 'timeline', rows: 'each', level: 3 },
+      version: 3,
+    });
+  });
+
+  test('are told of each other where it is about the same, and nothing is overwritten', async () => {
+    const late = change(ours, id, 1, { brief: { rows: 'packed' } });
+    await expect(late).rejects.toThrow('Someone else has changed the rows of this exhibit meanwhile');
+    await expect(late).rejects.toMatchObject({ parts: ['rows'], now: { version: 3 } });
+    // The same choice is no conflict.
+    expect(await change(ours, id, 1, { brief: { rows: 'each' } })).toMatchObject({ version: 3 });
+    expect((await readExhibit(store, ours, id))!.brief).toEqual({ kind: 'timeline', rows: 'each', level: 3 });
+  });
+
+  test('at the same moment get an answer each, and versions that count on', async () => {
+    const at = (await readExhibit(store, ours, id))!.version;
+    const all = await Promise.allSettled(
+      Array.from({ length: 8 }, (_, k) => change(ours, id, at, { brief: { title: `Number ${k}` } })),
+    );
+    expect(all.filter((r) => r.status === 'fulfilled').length).toBe(1);
+    expect((await readExhibit(store, ours, id))!.version).toBe(at + 1);
+  });
+
+  test('who add exhibits at once give each a place of its own', async () => {
+    const plan = await createPlan(store, ours, museum.current, museum.currentEdition);
+    await Promise.all(Array.from({ length: 8 }, (_, k) => createExhibit(store, ours, plan, `E${k}`, {})));
+    const { rows } = await store.pool.query('select position from exhibit where plan_id = $1 order by 1', [plan]);
+    expect(rows.map((r) => r.position)).toEqual([1, 2, 3, 4, 5, 6, 7, 8]);
+  });
+});
+
+test('what is deleted can be brought back, by its own workspace only', async () => {
+  const plan = await createPlan(store, ours, museum.current, museum.currentEdition);
+  const exhibit = (await createExhibit(store, ours, plan, 'One', {}))!;
+  expect(await deleteExhibit(store, ours, exhibit)).toBe(true);
+  expect(await readExhibit(store, ours, exhibit)).toBeNull();
+  expect(await restoreExhibit(store, theirs, exhibit)).toBe(false);
+  expect(await restoreExhibit(store, ours, exhibit)).toBe(true);
+  expect(await deletePlan(store, ours, plan)).toBe(true);
+  expect(await deletePlan(store, ours, plan)).toBe(false);
+  expect(await readPlan(store, ours, plan)).toBeNull();
+  expect(await readExhibit(store, ours, exhibit)).toBeNull();
+  expect((await listPlans(store, ours)).some((p) => p.id === plan)).toBe(false);
+  expect(await restorePlan(store, theirs, plan)).toBe(false);
+  expect(await restorePlan(store, ours, plan)).toBe(true);
+  expect((await readPlan(store, ours, plan))!.plan).toEqual(museum.current);
+});
+
+test('an edition that has lost some of its rows is not shown as if it were whole', async () => {
+  const id = await createPlan(store, ours, museum.current, museum.currentEdition);
+  const { editionId, plan } = (await readPlan(store, ours, id))!;
+  await store.pool.query('delete from activity where edition_id = $1 and ref = $2', [
+    editionId,
+    plan.activities[5]!.ref,
+  ]);
+  await expect(readPlan(store, ours, id)).rejects.toThrow(StoreDamaged);
+  await expect(readPlan(store, ours, id)).rejects.toThrow(
+    `was kept with ${plan.activities.length} activities, and ${plan.activities.length - 1} are found`,
+  );
+});
+
 test('exhibits are kept in order, changed and deleted, by their own workspace only', async () => {
   const plan = await createPlan(store, ours, museum.current, museum.currentEdition);
   const first = (await createExhibit(store, ours, plan, 'One', { kind: 'timeline' }))!;
   const second = (await createExhibit(store, ours, plan, 'Two', { kind: 'timeline' }))!;
   expect((await listExhibits(store, ours, plan)).map((e) => e.name)).toEqual(['One', 'Two']);
-  expect(await updateExhibit(store, theirs, first, { name: 'Theirs' })).toBe(false);
-  expect(await updateExhibit(store, ours, first, { brief: { kind: 'timeline', level: 2 } })).toBe(true);
+  expect(await change(theirs, first, 1, { name: 'Theirs' })).toBeNull();
+  expect(await change(ours, first, 1, { brief: { level: 2 } })).toMatchObject({ version: 2 });
   expect((await readExhibit(store, ours, first))!.brief).toEqual({ kind: 'timeline', level: 2 });
   expect(await readExhibit(store, theirs, first)).toBeNull();
   expect(await deleteExhibit(store, theirs, second)).toBe(false);
@@ -188,13 +295,258 @@ test('exhibits are kept in order, changed and deleted, by their own workspace on
 
 test('intakes and column maps stay in their workspace', async () => {
   const content = Uint8Array.from([0, 255, 10, 13]);
-  const id = await createIntake(store, ours, { source: 'x.csv', content, sheet: null, map: { a: 1 } });
-  expect((await readIntake(store, ours, id))!.content).toEqual(content);
-  expect(await readIntake(store, theirs, id)).toBeNull();
-  await keepColumnMap(store, ours, ['Name', 'Start '], { first: true });
-  await keepColumnMap(store, ours, ['name', 'start'], { second: true });
-  expect(await findColumnMap(store, ours, ['NAME', 'START'])).toEqual({ second: true });
-  expect(await findColumnMap(store, theirs, ['name', 'start'])).toBeNull();
+  const { intake, job } = await createIntake(store, ours, [{ name: 'x.csv', content }]);
+  expect(await readIntakeFiles(store, ours, intake)).toEqual([{ name: 'x.csv', content }]);
+  expect(await readIntakeFiles(store, theirs, intake)).toEqual([]);
+  expect(await readIntake(store, theirs, intake)).toBeNull();
+  expect(await readJob(store, ours, job)).toMatchObject({ state: 'waiting', result: null });
+  expect(await readJob(store, theirs, job)).toBeNull();
+  expect(await listIntakes(store, ours)).toEqual([]);
+  await keepReading(store, ours, intake, { state: {}, preview: { rows: 3 } });
+  expect((await listIntakes(store, ours)).map((i) => i.source)).toEqual(['x.csv']);
+  expect(await deleteIntake(store, theirs, intake)).toBe(false);
+  await keepColumnMap(store.db, ours, ['Name', 'Start '], { first: true });
+  await keepColumnMap(store.db, ours, ['name', 'start'], { second: true });
+  expect(await knownMaps(store, ours)).toEqual([{ second: true }]);
+  expect(await knownMaps(store, theirs)).toEqual([]);
+});
+
+const origin = (name: string, sheet: string | null = null): NewSource => ({
+  name,
+  sheet,
+  map: null,
+  content: null,
+  aliases: {},
+  problems: [],
+});
+
+describe('editions', () => {
+  test('are named, noted, kept as they stand, measured against, and worked on again without loss', async () => {
+    const id = await createPlan(store, ours, museum.current, 'Now', [{ name: 'Promised', plan: museum.baseline }]);
+    const editions = async () => (await readPlan(store, ours, id))!.editions;
+    const promised = (await editions()).find((e) => !e.working)!;
+    expect(promised.baseline).toBe(true);
+    const kept = (await keepEdition(store, ours, id, 'Before the talk', 'as agreed'))!;
+    expect(await keepEdition(store, theirs, id, 'x')).toBeNull();
+    expect(await describeEdition(store, theirs, id, kept, { name: 'x' })).toBe(false);
+    expect(await describeEdition(store, ours, id, kept, { name: 'Talk', baseline: true })).toBe(true);
+    expect((await editions()).find((e) => e.id === kept)).toMatchObject({
+      name: 'Talk',
+      note: 'as agreed',
+      baseline: true,
+    });
+    expect((await editions()).find((e) => e.id === promised.id)!.baseline).toBe(false);
+
+    const was = (await readPlan(store, ours, id))!;
+    expect(await workOnEdition(store, theirs, id, promised.id, 'x')).toBeNull();
+    expect(await workOnEdition(store, ours, id, promised.id, 'Set aside')).toEqual({ version: was.version + 1 });
+    const now = (await readPlan(store, ours, id))!;
+    expect(compareEditions(now.plan, museum.baseline)).toMatchObject({ added: [], removed: [], changed: [] });
+    const aside = (await editions()).find((e) => e.name === 'Set aside')!;
+    expect(isSame(compareEditions((await readPlan(store, ours, id, aside.id))!.plan, was.plan))).toBe(true);
+    // And back again.
+    await workOnEdition(store, ours, id, aside.id, 'Promised again');
+    expect(isSame(compareEditions((await readPlan(store, ours, id))!.plan, was.plan))).toBe(true);
+    await deletePlan(store, ours, id);
+  });
+});
+
+describe('a refresh', () => {
+  const begin = async (plan: string) =>
+    (await createIntake(store, ours, [{ name: 'week 2.csv', content: Uint8Array.of(1) }], plan)).intake;
+  const [first, second, third] = museum.current.activities;
+  /** One renamed, one gone, one new. */
+  const after = (): Plan => ({
+    ...museum.current,
+    activities: [
+      { ...first!, name: 'Renamed' },
+      ...museum.current.activities.slice(1).filter((a) => a.ref !== third!.ref),
+      { ...second!, ref: 'new one', name: 'New', parent: null },
+    ].map((a) => (a.parent === third!.ref ? { ...a, parent: null } : a)),
+    links: museum.current.links.filter((l) => l.from !== third!.ref && l.to !== third!.ref),
+  });
+  const made = (version: number): MadeRefresh => ({
+    version,
+    after: after(),
+    name: 'week 2.csv',
+    counts: { accepted: 3, refused: 1 },
+    origin: { sources: [origin('week 2.csv')], placeOf: new Map([[second!.ref, [0, 9] as const]]) },
+    maps: [],
+  });
+
+  test('is one step: the edition before is kept, it can be taken back and done again, and later edits stay', async () => {
+    const id = await createPlan(store, ours, museum.current, 'Week 1');
+    const intake = await begin(id);
+    await expect(createIntake(store, theirs, [{ name: 'x', content: Uint8Array.of(1) }], id)).rejects.toThrow(PlanGone);
+    await expect(keepRefresh(store, ours, intake, made(7))).rejects.toThrow(VersionPassed);
+    await expect(keepRefresh(store, theirs, intake, made(1))).rejects.toThrow(IntakeGone);
+    expect(await keepRefresh(store, ours, intake, made(1))).toBe(id);
+    // Asked for again, it leads to the same.
+    expect(await keepRefresh(store, ours, intake, made(1))).toBe(id);
+    const now = (await readPlan(store, ours, id))!;
+    expect(isSame(compareEditions(now.plan, after()))).toBe(true);
+    expect(now.edition).toBe('week 2.csv');
+    expect(now.rows[second!.ref]).toEqual([1, 9]);
+    const before = now.editions.find((e) => e.name === 'Week 1')!;
+    expect(isSame(compareEditions((await readPlan(store, ours, id, before.id))!.plan, museum.current))).toBe(true);
+
+    const [done] = await listRefreshes(store, ours, id);
+    expect(done).toMatchObject({ name: 'week 2.csv', undone: false, counts: { accepted: 3, refused: 1 } });
+    await changePlan(store, ours, id, now.version, {
+      do: 'changeActivity',
+      ref: second!.ref,
+      part: { notes: 'by hand' },
+    });
+    expect(await turnRefresh(store, theirs, id, done!.id, true)).toBeNull();
+    expect(await turnRefresh(store, ours, id, done!.id, true)).toMatchObject({ left: 0 });
+    const back = (await readPlan(store, ours, id))!.plan;
+    const names = (plan: Plan) => plan.activities.map((a) => a.name).sort();
+    expect(names(back)).toEqual(names(museum.current));
+    expect(back.links.length).toBe(museum.current.links.length);
+    expect(back.activities.find((a) => a.ref === second!.ref)!.notes).toBe('by hand');
+
+    await turnRefresh(store, ours, id, done!.id, false);
+    expect(names((await readPlan(store, ours, id))!.plan)).toEqual(names(after()));
+    await deletePlan(store, ours, id);
+  });
+});
+
+describe('an intake that becomes a plan', () => {
+  const made = (plan: Plan): MadeOfIntake => ({
+    plan,
+    edition: 'x.csv',
+    kept: [{ name: 'Baseline in the source', plan: museum.baseline }],
+    origin: { sources: [origin('x.csv')], placeOf: new Map([[plan.activities[0]!.ref, [0, 2] as const]]) },
+    exhibit: { name: 'Overview', brief: { kind: 'timeline' } },
+    maps: [{ headings: ['only here'], map: { kept: true } }],
+  });
+  const begin = async () => (await createIntake(store, ours, [{ name: 'x.csv', content: Uint8Array.of(1) }])).intake;
+
+  test('asked for three times at once is one plan', async () => {
+    const id = await begin();
+    const before = (await listPlans(store, ours)).length;
+    const ids = await Promise.all([1, 2, 3].map(() => keepPlan(store, ours, id, made(museum.current))));
+    expect(new Set(ids).size).toBe(1);
+    expect((await listPlans(store, ours)).length).toBe(before + 1);
+    expect((await listExhibits(store, ours, ids[0]!)).length).toBe(1);
+    expect(await readIntake(store, ours, id)).toMatchObject({ planId: ids[0] });
+  });
+
+  test('leaves nothing behind when any part of it fails', async () => {
+    const id = await begin();
+    const before = await listPlans(store, ours);
+    // A brief that the database cannot hold comes last.
+    const wrong = { ...made(museum.current), exhibit: { name: 'x', brief: { title: 'a\u0000b' } } };
+    wrong.maps = [{ headings: ['never'], map: { never: true } }];
+    await expect(keepPlan(store, ours, id, wrong)).rejects.toThrow();
+    expect(await listPlans(store, ours)).toEqual(before);
+    expect(await knownMaps(store, ours)).not.toContainEqual({ never: true });
+    expect(await readIntake(store, ours, id)).toMatchObject({ planId: null });
+  });
+
+  test('by a job that was cancelled meanwhile becomes none; one that was not ends with it', async () => {
+    const id = await begin();
+    const wish = { name: 'x', strict: false, start: null };
+    const job = await askFor(store, ours, { kind: 'makePlan', intake: id, wish });
+    await takeJob(store, job, 'worker');
+    expect(await cancelJob(store, ours, job)).toBe(true);
+    const before = await listPlans(store, ours);
+    await expect(keepPlan(store, ours, id, made(museum.current), job)).rejects.toThrow(JobCancelled);
+    expect(await listPlans(store, ours)).toEqual(before);
+    expect(await readIntake(store, ours, id)).toMatchObject({ planId: null });
+
+    const again = await askFor(store, ours, { kind: 'makePlan', intake: id, wish });
+    await takeJob(store, again, 'worker');
+    const planId = await keepPlan(store, ours, id, made(museum.current), again);
+    expect(await readJob(store, ours, again)).toMatchObject({ state: 'done', result: { planId } });
+  });
+
+  test('whose reading is cancelled goes with it', async () => {
+    const { intake, job } = await createIntake(store, ours, [{ name: 'x.csv', content: Uint8Array.of(1) }]);
+    expect(await cancelJob(store, theirs, job)).toBe(false);
+    expect(await readIntake(store, ours, intake)).not.toBeNull();
+    expect(await cancelJob(store, ours, job)).toBe(true);
+    expect(await readIntake(store, ours, intake)).toBeNull();
+  });
+
+  test('of another workspace, or one that was let go, becomes none', async () => {
+    const id = await begin();
+    await expect(keepPlan(store, theirs, id, made(museum.current))).rejects.toThrow(IntakeGone);
+    await deleteIntake(store, ours, id);
+    await expect(keepPlan(store, ours, id, made(museum.current))).rejects.toThrow(IntakeGone);
+  });
+});
+
+describe('jobs', () => {
+  const page = { kind: 'writePage', exhibit: '00000000-0000-4000-8000-000000000000', format: 'pdf' } as const;
+
+  test('are taken up, report, and end once', async () => {
+    const id = await askFor(store, ours, page);
+    expect(await takeJob(store, id, 'worker one')).toMatchObject({ input: page, access: ours });
+    await reportJob(store, id, 'Composing the page', 0.3);
+    expect(await readJob(store, ours, id)).toMatchObject({ state: 'running', step: 'Composing the page' });
+    await endJob(store.db, id, { result: { file: 'a.pdf' }, file: Uint8Array.of(1, 2) });
+    await endJob(store.db, id, { error: 'too late' });
+    expect(await readJob(store, ours, id)).toMatchObject({ state: 'done', error: null });
+    expect(await readJobFile(store, ours, id)).toEqual(Uint8Array.of(1, 2));
+    expect(await readJobFile(store, theirs, id)).toBeNull();
+    expect(await cancelJob(store, ours, id)).toBe(false);
+    expect(await takeJob(store, id, 'worker two')).toBeNull();
+  });
+
+  test('that were cancelled are not done, whatever comes of them', async () => {
+    const id = await askFor(store, ours, page);
+    expect(await cancelJob(store, theirs, id)).toBe(false);
+    expect(await cancelJob(store, ours, id)).toBe(true);
+    expect(await takeJob(store, id, 'worker')).toBeNull();
+    await endJob(store.db, id, { result: 1 });
+    expect(await readJob(store, ours, id)).toMatchObject({ state: 'cancelled', result: null });
+    expect(await cancelledOf(store, [id])).toEqual([id]);
+  });
+
+  test('tell those who wait of every change', async () => {
+    const watch = new JobWatch(url);
+    const id = await askFor(store, ours, page);
+    // The first wait opens the connection.
+    await watch.changed(id, 2000);
+    const began = Date.now();
+    const changed = watch.changed(id, 60_000);
+    await takeJob(store, id, 'worker');
+    await changed;
+    expect(Date.now() - began).toBeLessThan(10_000);
+    await watch.end();
+  });
+
+  test('of a process that is gone go back to the queue, and fail in words when that goes on', async () => {
+    const id = await askFor(store, ours, page);
+    const lose = async () => {
+      await store.pool.query(
+        `update graphile_worker._private_jobs set locked_at = now() - interval '1 minute', locked_by = 'gone',
+           attempts = attempts + 1 where key = $1`,
+        [id],
+      );
+      await takeJob(store, id, 'gone');
+      await store.pool.query(`update job set seen_at = now() - interval '1 minute' where id = $1`, [id]);
+      expect(await reviveJobs(store)).toBe(1);
+    };
+    await lose();
+    expect(await readJob(store, ours, id)).toMatchObject({ state: 'waiting' });
+    const { rows } = await store.pool.query('select locked_by from graphile_worker.jobs where key = $1', [id]);
+    expect(rows).toEqual([{ locked_by: null }]);
+    await lose();
+    await lose();
+    expect(await readJob(store, ours, id)).toMatchObject({ state: 'failed' });
+    expect((await readJob(store, ours, id))!.error).toContain('begun 3 times');
+    expect(await reviveJobs(store)).toBe(0);
+  });
+
+  test('may not be asked for by a reader where they change something', async () => {
+    const reader: Access = { ...ours, role: 'reader' };
+    await expect(askFor(store, reader, { kind: 'correctIntake', intake: page.exhibit, change: {} })).rejects.toThrow(
+      AccessRefused,
+    );
+    await expect(askFor(store, reader, page)).resolves.toMatch(/-/);
+  });
 });
 
 describe('the edge of the store', () => {
@@ -305,12 +657,18 @@ describe('commands', () => {
 });
 
 test('where an edition came from, and the row of every activity there', async () => {
-  const rowOf = new Map(museum.current.activities.map((a, i) => [a.ref, i + 2]));
-  const source = { name: 'move.xlsx', sheet: 'Plan', map: { columns: [] }, rowOf };
-  const id = await createPlan(store, ours, museum.current, 'From move.xlsx', [], source);
+  const placeOf = new Map(museum.current.activities.map((a, i) => [a.ref, [i % 2, i + 2] as const]));
+  const sources = [origin('move.xlsx', 'Plan'), origin('move.xlsx', 'More')];
+  const id = await createPlan(store, ours, museum.current, 'From move.xlsx', [], { sources, placeOf });
   const read = (await readPlan(store, ours, id))!;
-  expect(read.source).toMatchObject({ name: 'move.xlsx', sheet: 'Plan' });
-  expect(read.rows[museum.current.activities[4]!.ref]).toBe(6);
+  expect(read.sources.map((s) => [s.no, s.name, s.sheet])).toEqual([
+    [2, 'move.xlsx', 'More'],
+    [1, 'move.xlsx', 'Plan'],
+  ]);
+  expect(read.rows[museum.current.activities[4]!.ref]).toEqual([1, 6]);
+  expect(read.rows[museum.current.activities[5]!.ref]).toEqual([2, 7]);
+  expect((await readSource(store, ours, id, 2))!.sheet).toBe('More');
+  expect(await readSource(store, theirs, id, 2)).toBeNull();
   await deletePlan(store, ours, id);
 });
 

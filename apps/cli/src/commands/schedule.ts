@@ -1,4 +1,5 @@
 import { dayOf, finishDayOf, isoDate, NONE, type Plan, type Schedule, schedulePlan } from '@clembo/core';
+import { writeCsv } from '@clembo/formats';
 import { findingRows } from '../findings';
 import type { Loaded } from '../load';
 
@@ -24,7 +25,7 @@ export function scheduleCommand(loaded: Loaded, asJson: boolean): string {
   const { plan } = loaded;
   const s = schedulePlan(plan);
   const rows = plan.activities.map((_, i) => scheduleRow(plan, s, i));
-  if (!asJson) return toCsv(rows);
+  if (!asJson) return writeCsv(COLUMNS, rows);
   const finish = s.finish.reduce((max, f) => Math.max(max, f), NONE);
   return `${JSON.stringify(
     {
@@ -61,12 +62,4 @@ function scheduleRow(plan: Plan, s: Schedule, i: number): Row {
     freeFloat: days(s.freeFloat[i]!),
     critical: s.critical[i] === 1,
   };
-}
-
-function toCsv(rows: Row[]): string {
-  const cell = (v: Row[keyof Row]) => {
-    const text = v === null ? '' : String(v);
-    return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
-  };
-  return `${[COLUMNS.join(','), ...rows.map((r) => COLUMNS.map((c) => cell(r[c])).join(','))].join('\r\n')}\r\n`;
 }

@@ -2,7 +2,7 @@ import 'server-only';
 import { type Access, firstWorkspace, openStore, type Store } from '@clembo/store';
 
 // Kept on the global object, so that reloading modules in development does not open a pool each time.
-const kept = globalThis as { clemboStore?: Store };
+const kept = globalThis as { clemboStore?: Store; clemboWorkspace?: Promise<{ id: string }> };
 
 /** The store of this process, opened when it is first needed. */
 export function store(): Store {
@@ -19,6 +19,9 @@ export function store(): Store {
  * there is; every question to the store carries the access made here.
  */
 export async function accessOf(): Promise<Access> {
-  const { id } = await firstWorkspace(store());
+  kept.clemboWorkspace ??= firstWorkspace(store());
+  // What failed is asked again the next time.
+  kept.clemboWorkspace.catch(() => delete kept.clemboWorkspace);
+  const { id } = await kept.clemboWorkspace;
   return { workspace: id, person: null, role: 'owner' };
 }

@@ -1,4 +1,11 @@
 'use client';
+import { isUsableDay, parseIsoDate } from '@clembo/core';
+
+/** The day that such a field holds; null while it is none that a plan may use. */
+export function dayOfField(value: string): number | null {
+  const day = parseIsoDate(value);
+  return day !== null && isUsableDay(day) ? day : null;
+}
 
 /** A day to be typed or picked, within what a plan may use; as ISO text, empty where it is open. */
 export function DayField({

@@ -2,7 +2,8 @@
 import { Search } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, useCallback, useState } from 'react';
+import { ask } from './ask';
 import { useKeys } from './keys';
 import { type Found, SearchAndAct } from './SearchAndAct';
 import { STAGES, type StageName, stagePath } from './stages';
@@ -40,19 +41,46 @@ export function Frame({ stage, plan, controls, search, children }: Props) {
   };
   const openSearch = () => setSearching(true);
   useKeys({ '1': go(0), '2': go(1), '3': go(2), '4': go(3), '5': go(4), '/': openSearch, 'mod+k': openSearch });
+  const plans: Found = { id: 'plans', group: 'Go to', label: 'All plans', run: () => router.push('/') };
   const stages: Found[] = STAGES.flatMap((s, k) => {
     const path = stagePath(s, planId);
     return path
       ? [{ id: `stage ${s.name}`, group: 'Go to', label: s.name, hint: String(k + 1), run: () => router.push(path) }]
       : [];
   });
+  const searchAll = useCallback(
+    async (text: string): Promise<Found[]> => {
+      const [own, plans] = await Promise.all([
+        search?.(text) ?? [],
+        text.trim() === ''
+          ? []
+          : ask<{ id: string; name: string; changed: string }[]>(`/api/plans?find=${encodeURIComponent(text.trim())}`),
+      ]);
+      return [
+        ...own,
+        ...plans.map(
+          ({ id, name, changed }): Found => ({
+            id: `plan ${id}`,
+            group: 'Plans',
+            label: name,
+            hint: changed,
+            run: () => router.push(`/plans/${id}/show`),
+          }),
+        ),
+      ];
+    },
+    [search, router],
+  );
   return (
     <div className="flex h-full min-w-[900px] flex-col">
       <header className="flex h-[46px] shrink-0 items-center border-b border-line bg-paper px-4">
         <div className="flex min-w-0 flex-1 items-baseline gap-3 pr-4">
           {plan ? (
             <>
-              <span className="max-w-56 shrink-0 truncate font-semibold" title={plan.name}>
+              <Link href="/" className="shrink-0 font-serif text-[17px] font-semibold" title="All plans">
+                Clembo
+              </Link>
+              <span className="max-w-48 shrink-0 truncate font-semibold" title={plan.name}>
                 {plan.name}
               </span>
               <span className="truncate text-[14px] text-soft" title={about(plan)}>
@@ -60,7 +88,9 @@ export function Frame({ stage, plan, controls, search, children }: Props) {
               </span>
             </>
           ) : (
-            <span className="font-serif text-[17px] font-semibold">Clembo</span>
+            <Link href="/" className="font-serif text-[17px] font-semibold" title="All plans">
+              Clembo
+            </Link>
           )}
         </div>
         <nav aria-label="Stages" className="flex items-center gap-1">
@@ -89,7 +119,13 @@ export function Frame({ stage, plan, controls, search, children }: Props) {
         </div>
       </header>
       <main className="min-h-0 flex-1">{children}</main>
-      {searching && <SearchAndAct always={stages} search={search ?? null} onClose={() => setSearching(false)} />}
+      {searching && (
+        <SearchAndAct
+          always={plan ? [plans, ...stages] : stages}
+          search={searchAll}
+          onClose={() => setSearching(false)}
+        />
+      )}
     </div>
   );
 }

@@ -34,7 +34,9 @@ export function SearchAndAct({
     };
   }, [text, search]);
   const wanted = text.trim().toLowerCase();
-  const list = [...always.filter((f) => f.label.toLowerCase().includes(wanted)), ...found];
+  const names = (f: Found) => `${f.label} ${f.hint ?? ''}`.toLowerCase().includes(wanted);
+  // What was found for fewer letters stands until the rest is found; what does not hold them all is gone at once.
+  const list = [...always.filter((f) => f.label.toLowerCase().includes(wanted)), ...found.filter(names)];
   return (
     <Dialog open onClose={onClose} className="relative z-50">
       <div className="fixed inset-0 bg-ink/20" aria-hidden />

@@ -18,19 +18,30 @@ function change(list: Toast[]): void {
   for (const l of listeners) l();
 }
 
+/** What was said, which can be said otherwise, or put away. */
+export interface Said {
+  say: (text: string) => void;
+  end: () => void;
+}
+
 /** Says something at the foot of the screen; what is wrong stays until it is put away. */
 export function toast(
   text: string,
   options: { tone?: Toast['tone']; action?: Toast['action']; seconds?: number } = {},
-): void {
+): Said {
   const id = next++;
   const { tone = 'plain', action, seconds = 6 } = options;
   change([...toasts.slice(-3), { id, text, tone, ...(action && { action }) }]);
-  if (tone === 'plain') setTimeout(() => putAway(id), seconds * 1000);
+  if (tone === 'plain' && Number.isFinite(seconds)) setTimeout(() => putAway(id), seconds * 1000);
+  return {
+    say: (words) => change(toasts.map((t) => (t.id === id ? { ...t, text: words } : t))),
+    end: () => putAway(id),
+  };
 }
 
-export const wrong = (error: unknown): void =>
+export const wrong = (error: unknown): void => {
   toast(error instanceof Error ? error.message : String(error), { tone: 'wrong' });
+};
 
 const putAway = (id: number): void => change(toasts.filter((t) => t.id !== id));
 const NONE: Toast[] = [];
@@ -59,7 +70,7 @@ export function Toasts() {
           {t.action && (
             <button
               type="button"
-              className="font-semibold underline underline-offset-2"
+              className="shrink-0 font-semibold whitespace-nowrap underline underline-offset-2"
               onClick={() => {
                 t.action!.run();
                 putAway(t.id);

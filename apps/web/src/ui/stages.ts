@@ -1,6 +1,6 @@
 /** The five parts of the application, in the order of the work. Those that come later say what they will hold. */
 export const STAGES = [
-  { name: 'Gather', path: '', later: null },
+  { name: 'Gather', path: 'gather', later: null },
   { name: 'Structure', path: 'structure', later: null },
   {
     name: 'Measure',
@@ -16,6 +16,6 @@ export type StageName = (typeof STAGES)[number]['name'];
 /** Where a stage lies for a plan, or null where there is nothing to go to. */
 export function stagePath(stage: (typeof STAGES)[number], planId: string | null): string | null {
   if (stage.path === null) return null;
-  if (stage.name === 'Gather') return '/';
-  return planId === null ? null : `/plans/${planId}/${stage.path}`;
+  if (planId === null) return stage.name === 'Gather' ? '/' : null;
+  return `/plans/${planId}/${stage.path}`;
 }

@@ -1,4 +1,4 @@
-import { type Plan, schedulePlan } from '@clembo/core';
+import { type PackedPlan, type Plan, schedulePlan, unpackPlan } from '@clembo/core';
 import { writeSvg } from '@clembo/render/svg';
 import {
   type Brief,
@@ -14,7 +14,7 @@ import {
 import metrics from '@clembo/scene/metrics.json';
 import { expose } from 'comlink';
 import { type Checks, checksOf } from './answers/checks';
-import { type Facts, factsOf } from './answers/facts';
+import { type CameFrom, type Facts, factsOf } from './answers/facts';
 import type { Held } from './answers/held';
 import { type LedgerRow, ledgerRows } from './answers/ledger';
 
@@ -43,17 +43,17 @@ export interface ComposedPage {
 interface PlanBody {
   plan: Plan;
   edition: string;
-  editions: { id: string; name: string; working: boolean }[];
+  editions: { id: string; name: string; working: boolean; baseline: boolean }[];
   version: number;
-  source: { name: string; sheet: string | null } | null;
-  rows: Record<string, number>;
+  sources: CameFrom['sources'];
+  rows: CameFrom['rows'];
 }
 
-async function fetchPlan(path: string): Promise<PlanBody> {
-  const response = await fetch(path);
-  const body = (await response.json()) as PlanBody & { error?: string };
+async function fetchPlan(planId: string, edition?: string): Promise<PlanBody> {
+  const response = await fetch(`/api/plans/${planId}?form=columns${edition ? `&edition=${edition}` : ''}`);
+  const body = (await response.json()) as Omit<PlanBody, 'plan'> & { plan: PackedPlan; error?: string };
   if (!response.ok) throw new Error(body.error ?? 'The plan could not be loaded.');
-  return body;
+  return { ...body, plan: unpackPlan(body.plan) };
 }
 
 /** Holds a plan in the browser, schedules it once, and answers what screens ask of it, off the main thread. */
@@ -61,19 +61,21 @@ export class PlanRoom {
   private planId = '';
   private body: Held | null = null;
   private edition = '';
-  private from: Pick<PlanBody, 'source' | 'rows'> = { source: null, rows: {} };
+  private from: CameFrom = { sources: [], rows: {} };
+  private promisedId: string | null = null;
   private editions: PlanHead['editions'] = [];
   /** Kept editions by id, fetched and scheduled when they are first compared with. */
   private readonly kept = new Map<string, Promise<Promised>>();
   private readonly measure = createMeasure(metrics as FontMetrics);
 
   async open(planId: string): Promise<PlanHead> {
-    const { plan, edition, editions, version, source, rows } = await fetchPlan(`/api/plans/${planId}`);
+    const { plan, edition, editions, version, sources, rows } = await fetchPlan(planId);
     const schedule = schedulePlan(plan);
     this.planId = planId;
     this.body = { plan, schedule };
     this.edition = edition;
-    this.from = { source, rows };
+    this.from = { sources, rows };
+    this.promisedId = editions.find((e) => e.baseline)?.id ?? null;
     this.editions = editions.filter((e) => !e.working).map(({ id, name }) => ({ id, name }));
     const { activities, links: _, ...head } = plan;
     return {
@@ -93,11 +95,11 @@ export class PlanRoom {
 
   /** A kept edition, or null where there is none by that name. */
   private async keptEdition(compare: string | null): Promise<Promised | null> {
-    const edition = compare === PROMISED ? this.editions.at(-1) : this.editions.find((e) => e.id === compare);
+    const edition = this.editions.find((e) => e.id === (compare === PROMISED ? this.promisedId : compare));
     if (!edition) return null;
     let kept = this.kept.get(edition.id);
     if (!kept) {
-      kept = fetchPlan(`/api/plans/${this.planId}?edition=${edition.id}`).then(({ plan }) => ({
+      kept = fetchPlan(this.planId, edition.id).then(({ plan }) => ({
         plan,
         schedule: schedulePlan(plan),
         name: edition.name,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { MINUTES_PER_DAY } from '../time/civil';
+import { FIRST_DAY, LAST_DAY, MINUTES_PER_DAY } from '../time/civil';
 
 /** A piece of working time within a day, in minutes from midnight; the end is not included. */
 export const WorkInterval = z
@@ -24,7 +24,13 @@ export const CalendarSpec = z.object({
   week: z.array(DayPattern).length(7),
   /** Dates with working time of their own, as day numbers. The later of two entries for a day holds. */
   exceptions: z
-    .array(z.object({ day: z.int(), pattern: DayPattern, name: z.string().max(200).default('') }))
+    .array(
+      z.object({
+        day: z.int().min(FIRST_DAY).max(LAST_DAY),
+        pattern: DayPattern,
+        name: z.string().max(200).default(''),
+      }),
+    )
     .max(20_000)
     .default([]),
   /** Dates that come back every year; exceptions go before them. */
@@ -76,5 +82,10 @@ export const FIVE_DAY: CalendarSpec = weekCalendar('five-day', 'Five-day week', 
 export const SIX_DAY: CalendarSpec = weekCalendar('six-day', 'Six-day week', 6);
 /** Every day, eight hours. */
 export const SEVEN_DAY: CalendarSpec = weekCalendar('seven-day', 'Seven-day week', 7);
+
+/** Every day and hour: for what is counted in elapsed time, such as curing or a permit's term. */
+export const ROUND_THE_CLOCK: CalendarSpec = weekCalendar('round-the-clock', 'Every day, round the clock', 7, [
+  [0, MINUTES_PER_DAY],
+]);
 
 export const STANDARD_CALENDARS: readonly CalendarSpec[] = [FIVE_DAY, SIX_DAY, SEVEN_DAY];

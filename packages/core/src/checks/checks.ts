@@ -52,7 +52,9 @@ const duplicates = (c: Checked): Finding[] => {
     const a = c.plan.activities[i]!;
     if (a.name === '') continue;
     const key = JSON.stringify([a.parent, a.name.trim().toLowerCase()]);
-    groups.set(key, [...(groups.get(key) ?? []), a.ref]);
+    const group = groups.get(key);
+    if (group) group.push(a.ref);
+    else groups.set(key, [a.ref]);
   }
   return [...groups.values()]
     .filter((refs) => refs.length > 1)

@@ -94,7 +94,8 @@ function fieldChanges(a: Activity, b: Activity): FieldChange[] {
   return fields;
 }
 
-function sameValue(a: unknown, b: unknown): boolean {
+/** True for values that say the same, however they are held. */
+export function sameValue(a: unknown, b: unknown): boolean {
   if (a === b) return true;
   if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false;
   const [keysA, keysB] = [Object.keys(a), Object.keys(b)];

@@ -15,6 +15,7 @@ export type FindingCode =
   | 'linkToNothing'
   | 'linkToItself'
   | 'linkToSummary'
+  | 'linkTooWide'
   | 'linkTwice'
   | 'duplicateReference'
   | 'parentMissing'
@@ -44,6 +45,7 @@ export type FindingCode =
   | 'missingCode'
   | 'missingResource'
   | 'linearWithoutRate'
+  | 'linearTooSlow'
   | 'outOfSequence'
   | 'givenAgainstComputed'
   | 'milestoneWithDuration';
@@ -62,6 +64,8 @@ export function wordsFor(finding: Finding): string {
       return `${refs[0]} is linked to itself; the link is left out.`;
     case 'linkToSummary':
       return `The link ${refs[0]} → ${refs[1]} has a summary at one end; it is read as links to the activities within.`;
+    case 'linkTooWide':
+      return `The link ${refs[0]} → ${refs[1]} stands for ${fact('links')} links between the activities within, which is more than can be computed; it is left out. Link the activities themselves.`;
     case 'linkTwice':
       return `The link ${refs[0]} → ${refs[1]} (${fact('type')}) stands in the plan ${fact('times')} times.`;
     case 'duplicateReference':
@@ -114,6 +118,8 @@ export function wordsFor(finding: Finding): string {
       return `${list}: an actual date lies after the status date ${fact('status')}. Correct the date.`;
     case 'missingCode':
       return `${list}: no ${fact('field')}. Without it they have no lane and no colour by ${fact('field')}.`;
+    case 'linearTooSlow':
+      return `${list}: at the stated rate the work would take more than ${fact('days')} working days; no flowline is drawn. Check the rate and the places.`;
     case 'linearWithoutRate':
       return `${list}: from one place to another, but without a rate, and without a length to take one from. Enter a rate or dates.`;
     case 'missingResource':

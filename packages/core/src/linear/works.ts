@@ -6,10 +6,13 @@ import { NONE } from '../schedule/slots';
 import { activityTime } from '../schedule/workingDays';
 import { MINUTES_PER_DAY } from '../time/civil';
 import type { Block } from './buffers';
-import { type ClosedWindow, type FlowPoint, flowline, type LinearWork } from './flowline';
+import { type ClosedWindow, type FlowPoint, flowline, type LinearWork, linearDuration } from './flowline';
 
 /** Places are stored as whole thousandths of the line's unit. */
 const THOUSANDTHS = 1000;
+
+/** No work of a plan takes longer: its flowline is walked from working day to working day. */
+const MOST_DAYS = 20_000;
 
 /** Linear work of a plan with all that its flowline depends on. */
 export interface PlannedWork {
@@ -42,6 +45,7 @@ export function linearWorks(plan: Plan, s: Schedule): { works: PlannedWork[]; fi
   const lines = new Map(plan.lines.map((l) => [l.id, { line: l, windows: windowsOf(l) }]));
   const first = plan.lines[0] ? lines.get(plan.lines[0].id)! : { line: null, windows: [] };
   const without: string[] = [];
+  const slow: string[] = [];
   const works = plan.activities.flatMap((a, position): PlannedWork[] => {
     if (a.from === null || a.to === null || a.from === a.to || a.occupies || s.start[position] === NONE) return [];
     const [from, to] = [a.from / THOUSANDTHS, a.to / THOUSANDTHS];
@@ -59,6 +63,10 @@ export function linearWorks(plan: Plan, s: Schedule): { works: PlannedWork[]; fi
       ...a.rates.map((r) => ({ from: r.from / THOUSANDTHS, to: r.to / THOUSANDTHS, perDay: r.perDay })),
     ];
     const work = { ref: a.ref, from, to, rates, crews };
+    if (linearDuration(work) > MOST_DAYS) {
+      slow.push(a.ref);
+      return [];
+    }
     const { line, windows } = (a.line !== null && lines.get(a.line)) || first;
     const time = days.timeOf(position);
     const points = flowline(work, s.start[position]! / MINUTES_PER_DAY, time, windows);
@@ -66,6 +74,8 @@ export function linearWorks(plan: Plan, s: Schedule): { works: PlannedWork[]; fi
   });
   const findings: Finding[] =
     without.length === 0 ? [] : [{ code: 'linearWithoutRate', severity: 'warning', refs: without }];
+  if (slow.length > 0)
+    findings.push({ code: 'linearTooSlow', severity: 'warning', refs: slow, facts: { days: MOST_DAYS } });
   return { works, findings };
 }
 

@@ -47,8 +47,9 @@ export function buildOutline(plan: Plan): Outline {
   plan.activities.forEach((a, i) => {
     if (a.parent === null) return;
     const p = indexOf.get(a.parent);
-    if (p === undefined) orphans.set(a.parent, [...(orphans.get(a.parent) ?? []), a.ref]);
-    else parent[i] = p;
+    if (p !== undefined) parent[i] = p;
+    else if (orphans.has(a.parent)) orphans.get(a.parent)!.push(a.ref);
+    else orphans.set(a.parent, [a.ref]);
   });
   for (const [missing, refs] of orphans) {
     findings.push({ code: 'parentMissing', severity: 'warning', refs, facts: { parent: missing } });

@@ -34,8 +34,11 @@ export type Constraint = z.infer<typeof Constraint>;
 export const Stretch = z.object({ start: MomentValue, finish: MomentValue });
 export type Stretch = z.infer<typeof Stretch>;
 
+/** A place on a line, in thousandths of its unit. */
+export const Place = z.int().min(-2_000_000_000).max(2_000_000_000);
+
 /** A rate on a section of a line: places in thousandths of the line's unit, distance per working day in the unit. */
-export const PlaceRate = z.object({ from: z.int(), to: z.int(), perDay: z.number().positive() });
+export const PlaceRate = z.object({ from: Place, to: Place, perDay: z.number().positive() });
 
 /**
  * What the planner states about one activity. Dates that were typed stay apart from dates that are
@@ -65,7 +68,7 @@ export const Activity = z.object({
   stretches: z.array(Stretch).max(200).default([]),
   onHold: z.boolean().default(false),
   /** Value per code field id. */
-  codes: z.record(z.string(), z.string().max(300)).default({}),
+  codes: z.record(z.string().max(100), z.string().max(300)).default({}),
   responsible: z.array(Text(200)).max(50).default([]),
   /** Budgeted and actual effort, in minutes. */
   effort: z.number().min(0).nullable().default(null),
@@ -74,8 +77,8 @@ export const Activity = z.object({
   cost: z.int().nullable().default(null),
   actualCost: z.int().nullable().default(null),
   /** Place of linear work, in thousandths of the line's unit. */
-  from: z.int().nullable().default(null),
-  to: z.int().nullable().default(null),
+  from: Place.nullable().default(null),
+  to: Place.nullable().default(null),
   /** The line that the places are on; null means the plan's first. */
   line: z.string().max(100).nullable().default(null),
   /** It holds its whole section of the line for as long as it lasts, instead of moving along it. */
@@ -87,6 +90,14 @@ export const Activity = z.object({
   /** Rates of one crew that hold on sections of the line only. */
   rates: z.array(PlaceRate).max(1000).default([]),
   notes: Text(10_000).default(''),
+  /**
+   * What the source says where it names no day: “Q3 2026” (its dates are then the first and the last that this can
+   * mean), “by 17 July”, “TBC” (it then has no date). Null where both dates are days or missing.
+   */
+  said: z
+    .object({ start: Text(200).nullable().default(null), finish: Text(200).nullable().default(null) })
+    .nullable()
+    .default(null),
 });
 export type Activity = z.infer<typeof Activity>;
 export type ActivityKind = Activity['kind'];
@@ -120,7 +131,11 @@ export type CodeValue = z.infer<typeof CodeValue>;
 
 /** A field that sorts activities; the order of its values is the order of lanes and legends. */
 export const CodeField = z.object({
-  id: z.string().min(1).max(100),
+  id: z
+    .string()
+    .min(1)
+    .max(100)
+    .refine((id) => !(id in Object.prototype), 'is a word that no field may be named by'),
   name: z.string().min(1).max(200),
   values: z.array(CodeValue).max(10_000).default([]),
 });

@@ -55,11 +55,15 @@ interface LinkInput {
   findings: Finding[];
 }
 
+/** How many links those to and from summaries may become. */
+const MOST_MADE = 2_000_000;
+
 /** Reads the links of a plan; broken ones are findings and are left out. */
 export function readLinks(input: LinkInput): LinkArrays {
   const { plan, outline, nodeOf, ends, findings } = input;
   const list = new LinkList(plan.links.length);
-  const summaryEnd = summaryEnds(plan, outline, nodeOf, ends);
+  const summaryEnd = summaryEnds(outline, nodeOf, ends);
+  let made = 0;
   for (let l = 0; l < plan.links.length; l++) {
     const link = plan.links[l]!;
     const [a, b] = [ends.from[l]!, ends.to[l]!];
@@ -84,6 +88,13 @@ export function readLinks(input: LinkInput): LinkArrays {
     findings.push({ code: 'linkToSummary', severity: 'warning', refs: [link.from, link.to] });
     const sources = s >= 0 ? [s] : summaryEnd(a, type === FS || type === FF ? 'last' : 'first');
     const targets = t >= 0 ? [t] : summaryEnd(b, type === FS || type === SS ? 'first' : 'last');
+    made += sources.length * targets.length;
+    if (made > MOST_MADE) {
+      made -= sources.length * targets.length;
+      const facts = { links: sources.length * targets.length };
+      findings.push({ code: 'linkTooWide', severity: 'error', refs: [link.from, link.to], facts });
+      continue;
+    }
     for (const from of sources) for (const to of targets) if (from !== to) list.add(from, to, type, lag, clock, l);
   }
   return list.arrays();
@@ -171,31 +182,70 @@ function lagSlots(link: Link, clock: number, { times, resolution }: LinkInput): 
  * (its first), or those that lead to nothing within it (its last). Found once for each summary.
  */
 function summaryEnds(
-  plan: Plan,
   outline: Outline,
   nodeOf: Int32Array,
   ends: LinkEnds,
 ): (summary: number, side: 'first' | 'last') => number[] {
   const known = new Map<string, number[]>();
+  let tree: { rank: Int32Array; after: Int32Array } | null = null;
+  const linksAt = {
+    first: lazily(() => groupLinks(ends.to, nodeOf.length)),
+    last: lazily(() => groupLinks(ends.from, nodeOf.length)),
+  };
   return (summary, side) => {
     const key = `${summary} ${side}`;
     const had = known.get(key);
     if (had) return had;
-    const within = new Set<number>();
-    const stack = [...outline.children[summary]!];
-    while (stack.length > 0) {
-      const i = stack.pop()!;
-      if (nodeOf[i]! >= 0) within.add(i);
-      for (const c of outline.children[i]!) stack.push(c);
+    tree ??= ranks(outline);
+    const { rank, after } = tree;
+    const [low, high] = [rank[summary]!, after[summary]!];
+    const { starts, links } = linksAt[side]();
+    const far = side === 'first' ? ends.from : ends.to;
+    const isHeld = (i: number): boolean => {
+      for (let k = starts[i]!; k < starts[i + 1]!; k++) {
+        const other = far[links[k]!]!;
+        if (other >= 0 && other !== i && nodeOf[other]! >= 0 && rank[other]! > low && rank[other]! < high) return true;
+      }
+      return false;
+    };
+    const found: number[] = [];
+    for (let r = low + 1; r < high; r++) {
+      const i = outline.order[r]!;
+      if (nodeOf[i]! >= 0 && !isHeld(i)) found.push(nodeOf[i]!);
     }
-    const held = new Set<number>();
-    for (let l = 0; l < plan.links.length; l++) {
-      const [a, b] = [ends.from[l]!, ends.to[l]!];
-      if (a === b || !within.has(a) || !within.has(b)) continue;
-      held.add(side === 'first' ? b : a);
-    }
-    const found = [...within].filter((i) => !held.has(i)).map((i) => nodeOf[i]!);
     known.set(key, found);
     return found;
   };
+}
+
+const lazily = <T>(make: () => T): (() => T) => {
+  let made: T | undefined;
+  return () => (made ??= make());
+};
+
+/** The place of every activity in the order of the outline, and the place after all that it holds. */
+function ranks({ order, parent }: Outline): { rank: Int32Array; after: Int32Array } {
+  const rank = new Int32Array(order.length);
+  const after = new Int32Array(order.length);
+  for (let r = 0; r < order.length; r++) rank[order[r]!] = r;
+  for (let r = order.length - 1; r >= 0; r--) {
+    const i = order[r]!;
+    after[i] = Math.max(after[i]!, r + 1);
+    const p = parent[i]!;
+    if (p !== -1) after[p] = Math.max(after[p]!, after[i]!);
+  }
+  return { rank, after };
+}
+
+/** The positions of links by the activity at one of their ends, in one array. */
+function groupLinks(end: Int32Array, count: number): { starts: Int32Array; links: Int32Array } {
+  const starts = new Int32Array(count + 1);
+  for (const i of end) if (i >= 0) starts[i + 1]!++;
+  for (let i = 0; i < count; i++) starts[i + 1]! += starts[i]!;
+  const links = new Int32Array(starts[count]!);
+  const next = starts.slice();
+  end.forEach((i, l) => {
+    if (i >= 0) links[next[i]!++] = l;
+  });
+  return { starts, links };
 }

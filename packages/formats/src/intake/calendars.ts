@@ -22,7 +22,14 @@ export function guessCalendar(rows: DatedRow[]): string {
     if (timed.length === ENOUGH || days.length > 4 * ENOUGH) break;
     if (start) days.push(start.day);
     if (finish) days.push(finish.day);
-    if (start && finish && duration?.unit === 'day' && duration.amount > 0 && Number.isInteger(duration.amount)) {
+    if (
+      start &&
+      finish &&
+      duration?.unit === 'day' &&
+      !duration.elapsed &&
+      duration.amount > 0 &&
+      Number.isInteger(duration.amount)
+    ) {
       timed.push({ start: start.day, end: finish.day + 1, days: duration.amount });
     }
   }

@@ -1,7 +1,13 @@
+import { columnLetters } from '../table/table';
+
 /** A cell (or row) that could not be read as it stands: data; the words are made by {@link problemWords}. */
 export interface Problem {
   code:
     | 'notADate'
+    | 'noYear'
+    | 'weekdayDiffers'
+    | 'openPercent'
+    | 'openUnit'
     | 'notADuration'
     | 'negativeDuration'
     | 'notANumber'
@@ -17,6 +23,8 @@ export interface Problem {
     | 'finishBeforeStart'
     | 'nothingUsable'
     | 'tooLong'
+    | 'tooLarge'
+    | 'tooMany'
     | 'notUsable';
   source: string;
   sheet: string | null;
@@ -32,13 +40,6 @@ export interface Problem {
   detail?: string;
 }
 
-/** The letters by which a spreadsheet names a column. */
-export function columnLetters(column: number): string {
-  let letters = '';
-  for (let c = column; c >= 0; c = Math.floor(c / 26) - 1) letters = String.fromCharCode(65 + (c % 26)) + letters;
-  return letters;
-}
-
 export function problemPlace(p: Problem): string {
   const sheet = p.sheet ? `, sheet ${p.sheet}` : '';
   return `${p.source}${sheet}, row ${p.row}${p.column >= 0 ? `, column ${columnLetters(p.column)}${p.heading ? ` “${p.heading}”` : ''}` : ''}`;
@@ -50,12 +51,20 @@ export function problemWords(p: Problem): string {
   switch (p.code) {
     case 'notADate':
       return `${v} is not a date from 1900 to 2299. Expected a date such as 2026-09-14 or 14 Sep 2026; the cell is left empty.`;
+    case 'noYear':
+      return `${v} has no year, and nothing says which one. Until that is said, the cell is left empty.`;
+    case 'weekdayDiffers':
+      return `${v}: ${p.detail} is another weekday. One of the two is wrong; the cell is left empty.`;
+    case 'openPercent':
+      return `${v} may be a share of one or a percentage, and the column does not settle it. Until that is said, the cell is left empty.`;
+    case 'openUnit':
+      return `${v} may be minutes or months, and nothing beside it settles it. Until that is said, the cell is left empty.`;
     case 'notADuration':
       return `${v} is not a duration. Expected an amount such as 10, 10 d, 2 weeks or 16 h; the cell is left empty.`;
     case 'negativeDuration':
       return `${v} is a negative duration; work takes time forwards. The cell is left empty.`;
     case 'notANumber':
-      return `${v} is not a number; the cell is left empty.`;
+      return `${v} is not a number that its column settles (such as 1250 or 1,250.50); the cell is left empty.`;
     case 'notAPercent':
       return `${v} is not a percentage from 0 to 100; the cell is left empty.`;
     case 'notYesNo':
@@ -80,6 +89,10 @@ export function problemWords(p: Problem): string {
       return 'The row has no name, no date and no duration that could be read; it is left out.';
     case 'notUsable':
       return `${v} cannot be used (${p.detail}); it is left out.`;
+    case 'tooLarge':
+      return `${v} is more than can be kept (${p.detail}); the cell is left empty.`;
+    case 'tooMany':
+      return `The cell lists more than ${p.detail} predecessors; the others are left out.`;
     case 'tooLong':
       return `The text is longer than ${p.detail} characters; it is cut there.`;
   }

@@ -8,19 +8,22 @@ import {
   makeActivity,
   makePlan,
   type Plan,
+  ROUND_THE_CLOCK,
   STANDARD_CALENDARS,
   startOfDay,
 } from '@clembo/core';
-import type { Table } from '../table/table';
-import { type ReadDuration, readNumber, toMinutes } from '../values/amounts';
+import { type Table, UnreadableFile } from '../table/table';
+import { type ReadDuration, saysNothing, toMinutes } from '../values/amounts';
 import type { ReadDate } from '../values/dates';
-import { readPredecessors } from '../values/predecessors';
+import { MOST_IN_A_CELL, readPredecessors } from '../values/predecessors';
 import { guessCalendar } from './calendars';
-import { CellReader, type CellRow } from './cells';
-import { type ColumnMap, type ReadKind, readKind } from './columnMap';
+import { type CellDates, CellReader, type ColumnTally } from './cells';
+import type { ColumnMap } from './columnMap';
 import type { FieldId } from './fields';
+import { type ReadKind, readKind } from './kinds';
 import { type OutlineRow, readOutline } from './outline';
 import type { Problem } from './problems';
+import { type RowKind, type TableRow, tellRows } from './rows';
 
 export interface IntakeOptions {
   /** Name of the plan. */
@@ -53,7 +56,20 @@ export interface Intake {
   /** Rows of the table that hold anything, and how many of them were taken in. */
   rowsRead: number;
   rowsTaken: number;
+  /** Rows that were left out for what they are, or because nobody wants them. */
+  left: { row: number; kind: Exclude<RowKind, 'work' | 'section'>; text: string; ref?: string }[];
+  /** What became of the cells of each column. */
+  tallies: ColumnTally[];
 }
+
+/** How many code fields a plan may have. */
+const MOST_CODE_FIELDS = 100;
+const LONGEST_NOTES = 10_000;
+/** How many links a plan may have. */
+const MOST_LINKS = 1_000_000;
+/** The longest that a duration or lag may be, in working minutes, and the farthest that a place may lie, in thousandths. */
+const MOST_MINUTES = 105_000_000;
+const FARTHEST = 2_000_000_000;
 
 /** One row on its way to an activity. */
 interface Draft extends OutlineRow {
@@ -63,7 +79,9 @@ interface Draft extends OutlineRow {
   start: ReadDate | null;
   finish: ReadDate | null;
   duration: ReadDuration | null;
+  said: { start: string | null; finish: string | null };
   codes: Record<string, string>;
+  notes: string[];
 }
 
 /**
@@ -75,16 +93,24 @@ interface Draft extends OutlineRow {
  */
 export function readPlan(table: Table, map: ColumnMap, options: IntakeOptions): Intake {
   const cells = new CellReader(table, map);
-  const { drafts, rowsRead } = readDrafts(cells);
+  if (cells.codeColumns.length > MOST_CODE_FIELDS)
+    throw new UnreadableFile(
+      `${cells.codeColumns.length} columns are said to be codes; a plan can have ${MOST_CODE_FIELDS}. Leave out those that are not needed.`,
+    );
+  const { drafts, rowsRead, left } = readDrafts(cells);
   const rowOf = nameReferences(drafts, cells);
+  leaveOutByHand(drafts, rowOf, left, cells);
   const parents = readOutline(drafts, cells);
-  const inHours = hasTimes(drafts) || drafts.some((d) => d.duration?.unit === 'minute' || d.duration?.unit === 'hour');
-  const calendars = [...(options.calendars ?? STANDARD_CALENDARS)];
+  const calendars = [...(options.calendars ?? STANDARD_CALENDARS), ...(table.calendars ?? [])];
   const own =
     calendars.find((c) => c.id === options.calendar) ??
+    mostNamed(drafts, calendars, cells) ??
     calendars.find((c) => c.id === guessCalendar(drafts)) ??
     calendars[0] ??
     FIVE_DAY;
+  const inHours = hasTimes(drafts) || drafts.some((d) => isPartOfDay(d.duration, own));
+  if (drafts.some((d) => d.duration?.elapsed) && !calendars.some((c) => c.id === ROUND_THE_CLOCK.id))
+    calendars.push(ROUND_THE_CLOCK);
 
   const codeFields = cells.codeColumns.map(({ id, name }): CodeField => ({ id, name, values: [] }));
   const hasPredecessors = (d: Draft) => cells.text(d, 'predecessors') !== '';
@@ -98,7 +124,7 @@ export function readPlan(table: Table, map: ColumnMap, options: IntakeOptions): 
       parent: parents.size > 0 ? (parents.get(d.ref) ?? null) : null,
       calendar: calendar === own ? null : calendar.id,
       codes: d.codes,
-      notes: cells.text(d, 'notes'),
+      notes: notesOf(cells.textUpTo(d, 'notes', LONGEST_NOTES), d.notes),
     });
     readTimes(activity, d, calendar, inHours, lengthKnown, hasPredecessors(d), cells);
     readAmounts(activity, d, cells);
@@ -118,7 +144,7 @@ export function readPlan(table: Table, map: ColumnMap, options: IntakeOptions): 
   const dates = datesOf(activities, links);
   const plan = makePlan({
     name: options.name,
-    statusDate: options.statusDate ?? null,
+    statusDate: options.statusDate ?? (map.statusDay === null ? null : startOfDay(map.statusDay)),
     start: dates === 'computed' ? (options.start ?? null) : null,
     source: dates === 'computed' ? 'computed' : 'given',
     inHours,
@@ -136,7 +162,22 @@ export function readPlan(table: Table, map: ColumnMap, options: IntakeOptions): 
     rowOf,
     rowsRead,
     rowsTaken: drafts.length,
+    left,
+    tallies: cells.tallies,
   };
+}
+
+/** Takes out the rows that a person took out by hand. */
+function leaveOutByHand(drafts: Draft[], rowOf: Map<string, number>, left: Intake['left'], cells: CellReader): void {
+  const without = new Set(cells.map.pick.without);
+  if (without.size === 0) return;
+  for (let i = drafts.length - 1; i >= 0; i--) {
+    const d = drafts[i]!;
+    if (!without.has(d.ref)) continue;
+    drafts.splice(i, 1);
+    rowOf.delete(d.ref);
+    left.push({ row: d.row, kind: 'notPicked', text: d.name, ref: d.ref });
+  }
 }
 
 /** A table without any date is a plan to be computed when it has lengths or links; without those too, it says nothing of time. */
@@ -146,61 +187,132 @@ function datesOf(activities: Activity[], links: Link[]): Intake['dates'] {
   return links.length > 0 || activities.some((a) => (a.duration ?? 0) > 0) ? 'computed' : 'none';
 }
 
-function readDrafts(cells: CellReader): { drafts: Draft[]; rowsRead: number } {
-  const { table, map } = cells;
+const notesOf = (own: string, more: readonly string[]): string =>
+  more.length === 0
+    ? own
+    : [own, ...more]
+        .filter((t) => t !== '')
+        .join('\n')
+        .slice(0, LONGEST_NOTES);
+
+function readDrafts(cells: CellReader): { drafts: Draft[]; rowsRead: number; left: Intake['left'] } {
   const drafts: Draft[] = [];
-  let rowsRead = 0;
-  for (let r = map.headerRow === null ? 0 : map.headerRow + 1; r < table.rows.length; r++) {
-    const line = table.rows[r]!;
-    if (line.every((cell) => cell.trim() === '')) continue;
-    rowsRead++;
-    const row = table.firstRow + r;
-    const at: CellRow = { row, line };
-    const codes: Record<string, string> = {};
-    for (const { id, column } of cells.codeColumns) {
-      const text = (line[column] ?? '').trim();
-      if (text !== '') codes[id] = text.slice(0, 300);
-    }
-    const rawName = line[cells.columnOf('name')] ?? '';
-    let name = rawName.trim();
-    if (name.length > 1000) {
-      cells.problem('tooLong', row, 'name', name, '1000');
-      name = name.slice(0, 1000);
-    }
-    const draft: Draft = {
-      row,
-      line,
-      ref: cells.text(at, 'ref'),
-      name,
-      indent: rawName.length - rawName.trimStart().length,
-      start: cells.date(at, 'start'),
-      finish: cells.date(at, 'finish'),
-      duration: cells.duration(cells.text(at, 'duration'), row, 'duration'),
-      codes,
-    };
-    if (name === '' && !draft.start && !draft.finish && !draft.duration && draft.ref === '') {
-      cells.problem('nothingUsable', row, null, line.join(' ').trim().slice(0, 80));
+  const left: Intake['left'] = [];
+  const rows = tellRows(cells);
+  for (const at of rows) {
+    const taken =
+      at.kind === 'work' ||
+      at.kind === 'section' ||
+      (cells.map.foot === 'in' && (at.kind === 'foot' || at.kind === 'total'));
+    if (!taken) {
+      left.push({ row: at.row, kind: at.kind as Intake['left'][number]['kind'], text: wordsOf(at) });
       continue;
     }
-    drafts.push(draft);
+    const draft = readDraft(at, cells);
+    if (draft.name === '' && !draft.start && !draft.finish && !draft.duration && draft.ref === '')
+      cells.problem('nothingUsable', at.row, null, wordsOf(at));
+    else if (isOutside(draft, cells.map.pick)) left.push({ row: at.row, kind: 'notPicked', text: wordsOf(at) });
+    else drafts.push(draft);
   }
-  return { drafts, rowsRead };
+  return { drafts, rowsRead: rows.length, left };
 }
+
+/** True for what lies before the first day that is wanted, or behind the last. */
+function isOutside({ start, finish }: Draft, { from, to }: ColumnMap['pick']): boolean {
+  const [first, last] = [start ?? finish, finish ?? start];
+  return first !== null && last !== null && ((from !== null && last.last < from) || (to !== null && first.day > to));
+}
+
+const wordsOf = ({ line }: TableRow): string =>
+  line
+    .map((c) => c.trim())
+    .filter((c) => c !== '')
+    .join(' · ')
+    .slice(0, 80);
+
+function readDraft(at: TableRow, cells: CellReader): Draft {
+  const { row, line } = at;
+  const codes: Record<string, string> = {};
+  for (const { id, column } of cells.codeColumns) {
+    const text = cells.cell(at, column);
+    if (text === '') continue;
+    codes[id] = text.slice(0, 300);
+    cells.count(column, text, 'read');
+  }
+  const notes: string[] = [];
+  for (const { name, column } of cells.noteColumns) {
+    const text = cells.cell(at, column);
+    if (text === '') continue;
+    cells.count(column, text, 'read');
+    notes.push(`${name}: ${text}`);
+  }
+  const rawName = line[cells.columnOf('name')] ?? '';
+  // A section may stand in any column.
+  const isSection = at.kind === 'section';
+  let name = cells.text(at, 'name') || (isSection ? line.find((c) => c.trim() !== '')!.trim() : '');
+  if (name.length > 1000) {
+    cells.problem('tooLong', row, 'name', name, '1000');
+    name = name.slice(0, 1000);
+  } else if (name !== '') cells.count(cells.columnOf('name'), name, 'read');
+  const dates = readDates(at, cells);
+  const ref = cells.text(at, 'ref');
+  if (ref !== '') cells.count(cells.columnOf('ref'), ref, 'read');
+  return {
+    row,
+    line,
+    ref,
+    name,
+    indent: rawName.length - rawName.trimStart().length,
+    isSection,
+    ...dates,
+    duration: cells.duration(at, 'duration'),
+    codes,
+    notes,
+  };
+}
+
+/** Start and finish of a row: of two cells, or of one that holds both or a date vaguer than a day. */
+function readDates(at: TableRow, cells: CellReader): Pick<Draft, 'start' | 'finish' | 'said'> {
+  const a = cells.cellDates(at, 'start');
+  const b = cells.cellDates(at, 'finish');
+  const s = datesOrNull(a);
+  const f = datesOrNull(b);
+  const words = (field: FieldId) => cells.text(at, field).slice(0, 200);
+  // A cell that says both is read for both, as far as the other cell says nothing.
+  const ownFinish = f ? (f.finish ?? f.start) : null;
+  const finish = ownFinish ?? s?.finish ?? (s && b === null && isSpan(s.start) ? s.start : null);
+  const isOfFinish =
+    f !== null && a === null && (f.finish !== null || (isSpan(f.start) && cells.columnOf('start') < 0));
+  const start = s?.start ?? (isOfFinish ? f.start : null);
+  const said = {
+    start: s?.start.said ?? (a === 'notYet' ? words('start') : null),
+    finish: finish?.said ?? (b === 'notYet' ? words('finish') : null),
+  };
+  return { start, finish, said: said.start === null && said.finish === null ? NOTHING_SAID : said };
+}
+
+const NOTHING_SAID = { start: null, finish: null };
+const datesOrNull = (read: CellDates | 'none' | 'notYet' | null): CellDates | null =>
+  read === null || typeof read === 'string' ? null : read;
+const isSpan = (date: ReadDate): boolean => date.last > date.day;
 
 /** Gives every draft a reference of its own: the one in the table, the outline code, or the number of its row. */
 function nameReferences(drafts: Draft[], cells: CellReader): Map<string, number> {
   const outlineCodes = drafts.map((d) => cells.text(d, 'outline'));
   const byOutline =
     cells.columnOf('ref') < 0 && outlineCodes.every((c) => c !== '') && new Set(outlineCodes).size === drafts.length;
+  const hasOwn = drafts.some((d) => d.ref !== '');
   const rowOf = new Map<string, number>();
+  // Where a reference comes back again and again, the next number is known.
+  const next = new Map<string, number>();
   drafts.forEach((d, i) => {
-    const wanted =
-      (cells.columnOf('ref') >= 0 ? d.ref : byOutline ? outlineCodes[i]! : String(i + 1)).slice(0, 190) ||
-      `row ${d.row}`;
+    const wanted = (hasOwn ? d.ref : byOutline ? outlineCodes[i]! : String(i + 1)).slice(0, 190) || `row ${d.row}`;
     let ref = wanted;
     if (rowOf.has(ref)) {
       cells.problem('duplicateReference', d.row, 'ref', wanted, String(rowOf.get(ref)));
-      for (let k = 2; rowOf.has(ref); k++) ref = `${wanted} (${k})`;
+      let k = next.get(wanted) ?? 2;
+      for (; rowOf.has(ref); k++) ref = `${wanted} (${k})`;
+      next.set(wanted, k);
     }
     rowOf.set(ref, d.row);
     d.ref = ref;
@@ -215,24 +327,51 @@ function hasTimes(drafts: Draft[]): boolean {
   return times((d) => d.start) > 1 || times((d) => d.finish) > 1;
 }
 
+/** True for a length in hours or minutes that is no whole number of days. */
+const isPartOfDay = (d: ReadDuration | null, { minutesPerDay }: CalendarSpec): boolean =>
+  d !== null &&
+  !d.elapsed &&
+  (d.unit === 'hour' || d.unit === 'minute') &&
+  (d.amount * (d.unit === 'hour' ? 60 : 1)) % minutesPerDay !== 0;
+
 const startMoment = (date: ReadDate, inHours: boolean): number =>
   startOfDay(date.day) + (inHours ? (date.minute ?? 0) : 0);
 
 const finishMoment = (date: ReadDate, inHours: boolean): number =>
-  inHours && date.minute !== null ? startOfDay(date.day) + date.minute : endOfDay(date.day);
+  inHours && date.minute !== null ? startOfDay(date.day) + date.minute : endOfDay(date.last);
+
+/** The calendar that the most rows name, or undefined where more of them name none. */
+function mostNamed(drafts: Draft[], calendars: readonly CalendarSpec[], cells: CellReader): CalendarSpec | undefined {
+  if (cells.columnOf('calendar') < 0) return undefined;
+  const counts = new Map<string, number>();
+  for (const d of drafts) {
+    const text = cells.text(d, 'calendar');
+    counts.set(text, (counts.get(text) ?? 0) + 1);
+  }
+  const [text] = [...counts].reduce((best, entry) => (entry[1] > best[1] ? entry : best), ['', 0] as [string, number]);
+  return calendarNamed(text, calendars);
+}
+
+const plainName = (s: string): string =>
+  s
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '')
+    .replace('5', 'five')
+    .replace('6', 'six')
+    .replace('7', 'seven')
+    .replace(/week$/, '');
+
+const calendarNamed = (text: string, calendars: readonly CalendarSpec[]): CalendarSpec | undefined =>
+  text === ''
+    ? undefined
+    : calendars.find((c) => plainName(c.id) === plainName(text) || plainName(c.name) === plainName(text));
 
 function readCalendar(d: Draft, calendars: CalendarSpec[], own: CalendarSpec, cells: CellReader): CalendarSpec {
   const text = cells.text(d, 'calendar');
-  if (text === '') return own;
-  const plain = (s: string) =>
-    s
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '')
-      .replace('5', 'five')
-      .replace('6', 'six')
-      .replace('7', 'seven')
-      .replace(/week$/, '');
-  const found = calendars.find((c) => plain(c.id) === plain(text) || plain(c.name) === plain(text));
+  // What is counted in elapsed time goes on by night and on days off.
+  if (text === '') return d.duration?.elapsed ? ROUND_THE_CLOCK : own;
+  cells.count(cells.columnOf('calendar'), text, 'read');
+  const found = calendarNamed(text, calendars);
   if (!found) cells.problem('unknownCalendar', d.row, 'calendar', text, calendars.map((c) => c.name).join(', '));
   return found ?? own;
 }
@@ -246,41 +385,54 @@ function readTimes(
   hasPredecessors: boolean,
   cells: CellReader,
 ): void {
-  const minutes = (r: ReadDuration) => toMinutes(r, calendar);
+  const minutes = (r: ReadDuration, field: FieldId) => {
+    const amount = toMinutes(r, calendar);
+    if (amount <= MOST_MINUTES) return amount;
+    cells.problem('tooLarge', d.row, field, cells.text(d, field), '200 working years');
+    return null;
+  };
   const startOf = (date: ReadDate | null) => date && startMoment(date, inHours);
   const finishOf = (date: ReadDate | null) => date && finishMoment(date, inHours);
   a.kind = kindOf(d, lengthKnown, hasPredecessors, cells);
-  a.duration = d.duration ? minutes(d.duration) : null;
+  a.duration = d.duration ? minutes(d.duration, 'duration') : null;
   a.start = startOf(d.start);
   a.finish = finishOf(d.finish);
-  if (d.start && d.finish && d.finish.day < d.start.day) {
+  if (d.said.start !== null || d.said.finish !== null) a.said = { ...d.said };
+  if (d.start && d.finish && d.finish.last < d.start.day) {
     cells.problem('finishBeforeStart', d.row, 'finish', cells.text(d, 'finish'), cells.text(d, 'start'));
     a.finish = null;
   }
-  a.actualStart = startOf(cells.date(d, 'actualStart'));
-  a.actualFinish = finishOf(cells.date(d, 'actualFinish'));
+  const happened = (date: ReadDate | null) => (date?.mark === 'actual' ? date : null);
+  a.actualStart = startOf(cells.date(d, 'actualStart') ?? happened(d.start));
+  a.actualFinish = finishOf(cells.date(d, 'actualFinish') ?? happened(d.finish));
   a.deadline = finishOf(cells.date(d, 'deadline'));
   const fixed = startOf(cells.date(d, 'fixedStart'));
   const notEarlier = startOf(cells.date(d, 'notEarlier'));
   if (fixed !== null) a.constraint = { kind: 'fixedStart', moment: fixed };
   else if (notEarlier !== null) a.constraint = { kind: 'startNotEarlier', moment: notEarlier };
-  const remaining = cells.duration(cells.text(d, 'remaining'), d.row, 'remaining');
-  if (remaining) a.remaining = minutes(remaining);
+  const remaining = cells.duration(d, 'remaining');
+  if (remaining) a.remaining = minutes(remaining, 'remaining');
   if (a.kind === 'startMilestone' && a.start === null && a.finish !== null) {
     a.start = startOfDay(d.finish!.day);
     a.finish = null;
+    if (a.said) a.said = { start: a.said.finish, finish: null };
   }
-  if (a.kind === 'finishMilestone' && a.finish === null && d.start) a.finish = finishOf(d.start);
+  if (a.kind === 'finishMilestone' && a.finish === null && d.start) {
+    a.finish = finishOf(d.start);
+    if (a.said) a.said = { start: null, finish: a.said.finish ?? a.said.start };
+  }
   if ((a.kind === 'startMilestone' || a.kind === 'finishMilestone') && a.duration === null) a.duration = 0;
 }
 
 /** One date, or a duration of nothing, means a milestone, unless the table says the kind. */
 function kindOf(d: Draft, lengthKnown: boolean, hasPredecessors: boolean, cells: CellReader): Activity['kind'] {
   if (d.isSummary) return 'summary';
-  const milestone = hasPredecessors || (!d.start && d.finish) ? 'finishMilestone' : 'startMilestone';
+  const isLatest = (d.start ?? d.finish)?.bound === 'by';
+  const milestone = hasPredecessors || isLatest || (!d.start && d.finish) ? 'finishMilestone' : 'startMilestone';
   const text = cells.text(d, 'kind');
   if (text !== '') {
     const kind: ReadKind | null = readKind(text);
+    cells.count(cells.columnOf('kind'), text, kind === null ? 'unread' : 'read');
     if (kind === null) cells.problem('notAKind', d.row, 'kind', text);
     else if (kind === 'milestone') return milestone;
     else if (kind !== 'activity') return kind;
@@ -289,40 +441,38 @@ function kindOf(d: Draft, lengthKnown: boolean, hasPredecessors: boolean, cells:
   if (d.duration) return d.duration.amount === 0 ? milestone : 'activity';
   const dates = (d.start ? 1 : 0) + (d.finish ? 1 : 0);
   // A duration or finish that could not be read is not the same as none.
-  const unread =
-    cells.text(d, 'duration') !== '' ||
-    (cells.text(d, 'start') !== '' && !d.start) ||
-    (cells.text(d, 'finish') !== '' && !d.finish);
+  const said = (field: FieldId) => cells.text(d, field) !== '' && saysNothing(cells.text(d, field)) !== 'none';
+  const unread = said('duration') || (said('start') && !d.start) || (said('finish') && !d.finish);
   return dates === 1 && !unread && (lengthKnown || cells.columnOf('start') >= 0) ? milestone : 'activity';
 }
 
 function readAmounts(a: Activity, d: Draft, cells: CellReader): void {
-  const text = cells.text(d, 'percent');
-  if (text !== '') {
-    const number = readNumber(text);
-    const percent = number === null ? null : cells.map.percentIsFraction && !text.includes('%') ? number * 100 : number;
-    if (percent === null || percent < 0 || percent > 100) cells.problem('notAPercent', d.row, 'percent', text);
-    else a.percent = percent;
-  }
-  const scaled = (field: FieldId, factor: number) => {
+  a.percent = cells.percent(d);
+  const scaled = (field: FieldId, factor: number, most = Number.MAX_SAFE_INTEGER) => {
     const value = cells.number(d, field);
-    return value === null ? null : Math.round(value * factor);
+    if (value === null) return null;
+    const whole = Math.round(value * factor);
+    if (Math.abs(whole) <= most) return whole;
+    cells.problem('tooLarge', d.row, field, cells.text(d, field), String(most / factor));
+    return null;
   };
   const positive = (value: number | null) => (value === null ? null : Math.max(0, value));
   a.effort = positive(scaled('effort', 60));
   a.actualEffort = positive(scaled('actualEffort', 60));
   a.cost = scaled('cost', 100);
   a.actualCost = scaled('actualCost', 100);
-  a.from = scaled('from', 1000);
-  a.to = scaled('to', 1000);
+  a.from = scaled('from', 1000, FARTHEST);
+  a.to = scaled('to', 1000, FARTHEST);
   a.occupies = cells.yesNo(d, 'occupies') ?? false;
   a.quantity = cells.number(d, 'quantity');
   a.rate = positive(cells.number(d, 'rate'));
   a.crews = positive(cells.number(d, 'crews'));
   const people = cells.text(d, 'responsible');
   if (people === '') return;
+  cells.count(cells.columnOf('responsible'), people, 'read');
+  // Where semicolons stand between people, a comma belongs to a name.
   a.responsible = people
-    .split(/[;,]/)
+    .split(people.includes(';') ? /[;\n]/ : /[,\n]/)
     .map((p) => p.trim().slice(0, 200))
     .filter((p) => p !== '')
     .slice(0, 50);
@@ -351,16 +501,46 @@ function readLinks(
 ): Link[] {
   if (cells.columnOf('predecessors') < 0) return [];
   const links: Link[] = [];
+  const refFor = referenceFinder(drafts, rowOf, cells.map.predecessorsBy);
   drafts.forEach((d, i) => {
-    const text = cells.text(d, 'predecessors');
-    if (text === '') return;
-    const { read, wrong } = readPredecessors(text, (ref) => rowOf.has(ref));
+    const text = cells.listed(d, 'predecessors');
+    if (text === '' || saysNothing(text) === 'none') return;
+    const { read, wrong, more } = readPredecessors(text, (said) => refFor(said) !== undefined);
+    cells.count(cells.columnOf('predecessors'), text, wrong.length > 0 ? 'unread' : 'read');
+    if (more) cells.problem('tooMany', d.row, 'predecessors', '', String(MOST_IN_A_CELL));
+    if (links.length + read.length > MOST_LINKS)
+      throw new UnreadableFile(
+        `${cells.table.source} has more than ${MOST_LINKS} links (row ${d.row}). Is that column one of predecessors?`,
+      );
     for (const part of wrong) cells.problem('unknownPredecessor', d.row, 'predecessors', part);
-    const calendar = calendars.find((c) => c.id === activities[i]!.calendar) ?? own;
+    // Beside work that goes on round the clock, a lag in days is one of the plan's days.
+    const isRound = activities[i]!.calendar === ROUND_THE_CLOCK.id;
+    const calendar = isRound ? own : (calendars.find((c) => c.id === activities[i]!.calendar) ?? own);
     for (const p of read) {
       const lag = p.lag ? toMinutes(p.lag, calendar) : 0;
-      links.push({ from: p.ref, to: d.ref, type: p.type, lag, lagCalendar: p.lag?.elapsed ? 'elapsed' : 'successor' });
+      if (Math.abs(lag) > MOST_MINUTES) {
+        cells.problem('tooLarge', d.row, 'predecessors', text, 'a lag of 200 working years');
+        continue;
+      }
+      links.push({
+        from: refFor(p.ref)!,
+        to: d.ref,
+        type: p.type,
+        lag,
+        lagCalendar: p.lag?.elapsed ? 'elapsed' : isRound && lag !== 0 ? 'plan' : 'successor',
+      });
     }
   });
   return links;
+}
+
+/** The reference of the row that a predecessor names: by reference, by its place in the list, or by its row in the sheet. */
+function referenceFinder(
+  drafts: readonly Draft[],
+  rowOf: ReadonlyMap<string, number>,
+  by: ColumnMap['predecessorsBy'],
+): (said: string) => string | undefined {
+  if (by === 'reference') return (said) => (rowOf.has(said) ? said : undefined);
+  const named = new Map(drafts.map((d, i) => [String(by === 'row' ? d.row : i + 1), d.ref]));
+  return (said) => named.get(said);
 }

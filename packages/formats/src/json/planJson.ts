@@ -1,10 +1,10 @@
-import { Plan } from '@clembo/core';
+import { findUnusableText, Plan, usableText } from '@clembo/core';
 import { z } from 'zod';
 import type { Problem } from '../intake/problems';
 import { UnreadableFile } from '../table/table';
 
 /** Our own file: a plan as core states it, under a header that says what it is. Moments are minutes since 1970. */
-const PlanFile = z.object({ format: z.literal('clembo-plan'), version: z.literal(1), plan: Plan });
+export const PlanFile = z.object({ format: z.literal('clembo-plan'), version: z.literal(1), plan: Plan });
 
 export interface ReadJson {
   plan: Plan;
@@ -20,12 +20,22 @@ export interface ReadJson {
  * @throws UnreadableFile with the places in the document
  */
 export function readPlanJson(text: string, source: string): ReadJson {
+  if (depthOf(text) > MAX_DEPTH)
+    throw new UnreadableFile(`${source} is nested more than ${MAX_DEPTH} deep; no plan of Clembo's own format is.`);
   let document: unknown;
   try {
     document = JSON.parse(text);
   } catch (error) {
     throw new UnreadableFile(`${source} is not JSON: ${(error as Error).message}.`);
   }
+  const unusable = findUnusableText(document);
+  if (unusable)
+    throw new UnreadableFile(
+      `${source}, ${unusable
+        .map(String)
+        .map((p) => usableText(p).slice(0, 50))
+        .join('.')}: the text holds a character that cannot be kept (U+0000, or half a character). Take it out.`,
+    );
   let result = PlanFile.safeParse(document);
   const problems: Problem[] = [];
   if (!result.success) {
@@ -38,6 +48,24 @@ export function readPlanJson(text: string, source: string): ReadJson {
   }
   const { plan } = result.data;
   return { plan, problems, rowOf: new Map(plan.activities.map((a, i) => [a.ref, i + 1])) };
+}
+
+/** Deeper than any plan is nested. */
+const MAX_DEPTH = 60;
+
+/** How deep the brackets of a JSON text are nested; those within texts do not count. */
+export function depthOf(text: string): number {
+  let [depth, deepest, inText] = [0, 0, false];
+  for (let i = 0; i < text.length; i++) {
+    const c = text.charCodeAt(i);
+    if (inText) {
+      if (c === 92) i++;
+      else if (c === 34) inText = false;
+    } else if (c === 34) inText = true;
+    else if (c === 91 || c === 123) deepest = Math.max(deepest, ++depth);
+    else if (c === 93 || c === 125) depth--;
+  }
+  return deepest;
 }
 
 /** Removes the values that the issues are about from the document, if it stays a plan without all of them. */

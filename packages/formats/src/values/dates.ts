@@ -1,62 +1,142 @@
-import { dayFromCivil, isCivil, isUsableDay, MINUTES_PER_DAY } from '@clembo/core';
+import { dayFromCivil, isCivil, isUsableDay, MINUTES_PER_DAY, weekdayOf } from '@clembo/core';
+import { BY, FROM, MONTHS, PARTS, WEEKDAYS } from './calendarWords';
 
 /** The order of the parts of a date written in numbers. */
-export type DateOrder = 'dmy' | 'mdy';
+export type DateOrder = 'dmy' | 'mdy' | 'ymd';
 
-/** A date that was read: its day and, where one was written, its time in minutes. */
+/** How the dates of a column are written, as far as each does not say it itself. */
+export interface DateStyle {
+  order: DateOrder;
+  /** The year of dates that are written without one; null where nobody has said it. */
+  year?: number | null;
+}
+
+/** A date that was read. */
 export interface ReadDate {
+  /** The first day that it can be, and the last: the same unless it is said vaguer than a day. */
   day: number;
+  last: number;
+  /** Its time, in minutes, where one was written. */
   minute: number | null;
+  /** The words, where they say something else than one day: a quarter, “mid-March”, “by 17 July”. */
+  said?: string;
+  /** The date is a latest one, or an earliest one. */
+  bound?: 'by' | 'from';
+  /** A mark beside it: it has happened, or is held by a constraint. */
+  mark?: 'actual' | 'constrained';
+  /** A time zone stood beside the time; times are kept as written. */
+  zone?: string;
 }
 
-const MONTHS = monthNames();
+/** No date is written longer; patterns are tried on what is not. */
+const LONGEST = 80;
 
-/** Month names, long and short, of the languages that schedules usually come in. */
-function monthNames(): Map<string, number> {
-  const names = new Map<string, number>();
-  for (const locale of ['en', 'de', 'fr', 'es', 'it', 'nl', 'pt', 'pl', 'cs', 'sv', 'da', 'nb', 'el', 'uk', 'ru']) {
-    for (const style of ['long', 'short'] as const) {
-      for (const more of [{}, { day: 'numeric' as const }]) {
-        const format = new Intl.DateTimeFormat(locale, { month: style, timeZone: 'UTC', ...more });
-        for (let month = 1; month <= 12; month++) {
-          const part = format.formatToParts(Date.UTC(2026, month - 1, 1)).find((p) => p.type === 'month')!;
-          const key = part.value.toLowerCase().replace(/\.$/, '');
-          if (!/^\d+$/.test(key) && !names.has(key)) names.set(key, month);
-        }
-      }
-    }
-  }
-  names.set('sept', 9);
-  return names;
-}
+const ZONE = String.raw`(?:\s*(z|utc|gmt|[a-z]{2,3}t|(?:utc|gmt)?[+-]\d{1,2}(?::?\d{2})?))?`;
+const CLOCK = String.raw`(\d{1,2})(?:[:.h](\d{2})(?::\d{2}(?:[.,]\d+)?)?\s*(am|pm)?|\s*(am|pm))(?:\s*uhr)?`;
+const TIME = new RegExp(String.raw`(?:^|[T ,]\s*|(?<=\d)T)(?:at\s+|um\s+|à\s+)?${CLOCK}${ZONE}$`, 'i');
+const MARK_BEHIND = /(?:(?<=[\d\s])A|\s*\((?:A|act\.?|actual|ist)\)|\s+(?:act\.?|actual|ist)|\s*\*)$/;
+const MARK_BEFORE = /^(?:\*\s*|A\s+(?=\d)|(?:act\.|actual:?|ist:?)\s+)/i;
 
-const TIME = /[T ,]+(\d{1,2})[:.h](\d{2})(?::\d{2}(?:\.\d+)?)?\s*(am|pm)?z?$/i;
+const ISO_DAY = /^\d{4}-\d{2}-\d{2}$/;
 
 /**
- * Reads a date in any common notation: ISO 8601, numbers with `/`, `.` or `-`, month names, with or without
- * a weekday in front and a time behind, and the day counts that spreadsheets keep dates as. `order` decides
- * where the numbers alone do not. Null when it is none.
+ * Reads a date in any common notation: ISO 8601, numbers with `/`, `.` or `-`, month names, with or without a weekday,
+ * a time and a zone, with the marks of the trade (actual, constrained), the day counts that spreadsheets keep dates
+ * as, and dates that are said vaguer than a day (quarter, week, month, “mid-March”, “by 17 July”). Null when it is
+ * none, when a weekday beside it says another day, or when its year is not known.
  */
-export function readDate(text: string, order: DateOrder): ReadDate | null {
-  let body = text.trim();
-  let minute: number | null = null;
-  const time = TIME.exec(body);
-  if (time && !/^\d{1,2}[.]\d{2}$/.test(body)) {
-    const hour = Number(time[1]) % (time[3] ? 12 : 25);
-    minute = (hour + (time[3]?.toLowerCase() === 'pm' ? 12 : 0)) * 60 + Number(time[2]);
-    if (minute > MINUTES_PER_DAY || Number(time[2]) > 59) return null;
-    body = body.slice(0, time.index);
+export function readDate(text: string, style: DateStyle | DateOrder): ReadDate | null {
+  if (text.length > LONGEST) return null;
+  // Most tables have their dates so.
+  if (text.length === 10 && ISO_DAY.test(text)) {
+    const day = dayIfReal(text.slice(0, 4), Number(text.slice(5, 7)), Number(text.slice(8)));
+    return day === null ? null : { day, last: day, minute: null };
   }
-  const day = readDay(body, order);
-  return day === null ? null : { day, minute };
+  const how = typeof style === 'string' ? { order: style } : style;
+  const plain = text.trim().replace(/[\s\u00a0\u202f]+/g, ' ');
+  if (!/\d/.test(plain) && !hasMonth(plain)) return null;
+  let body = plain;
+  let mark: ReadDate['mark'];
+  const marked = MARK_BEHIND.exec(body) ?? MARK_BEFORE.exec(body);
+  if (marked) {
+    mark = marked[0].includes('*') ? 'constrained' : 'actual';
+    body = (marked.index === 0 ? body.slice(marked[0].length) : body.slice(0, marked.index)).trim();
+  }
+  const bound = BY.test(body) ? 'by' : FROM.test(body) ? 'from' : undefined;
+  if (bound) body = body.replace(bound === 'by' ? BY : FROM, '');
+  const read = readMoment(body, how);
+  if (!read) return null;
+  return {
+    ...read,
+    ...((bound || read.last > read.day) && { said: plain }),
+    ...(bound && { bound }),
+    ...(mark && { mark }),
+  };
 }
 
-function readDay(text: string, order: DateOrder): number | null {
-  const numbers = /^(\d{1,4})[-/. ](\d{1,2})[-/. ](\d{1,4})\.?$/.exec(text);
+const hasMonth = (text: string): boolean =>
+  text
+    .toLowerCase()
+    .split(/[\s,./-]+/)
+    .some((w) => MONTHS.has(w));
+
+function readMoment(text: string, how: DateStyle): ReadDate | null {
+  const whole = readSpan(text, how);
+  if (whole) return { ...whole, minute: null };
+  const time = TIME.exec(text);
+  if (!time) return null;
+  const half = (time[3] ?? time[4])?.toLowerCase();
+  const hour = Number(time[1]);
+  const minutes = Number(time[2] ?? 0);
+  if (minutes > 59 || hour > (half ? 12 : 24)) return null;
+  const minute = ((half ? hour % 12 : hour) + (half === 'pm' ? 12 : 0)) * 60 + minutes;
+  const span = minute <= MINUTES_PER_DAY ? readSpan(text.slice(0, time.index).replace(/[,\s]+$/, ''), how) : null;
+  return span && span.day === span.last ? { ...span, minute, ...(time[5] && { zone: time[5] }) } : null;
+}
+
+interface DaySpan {
+  day: number;
+  last: number;
+}
+
+/** A day or a span of days, with or without a weekday beside it. */
+function readSpan(text: string, how: DateStyle): DaySpan | null {
+  const day = readDay(text, how);
+  if (day !== null) return { day, last: day };
+  const vague = readVague(text, how);
+  if (vague) return vague;
+  const beside = /^(\p{L}+)\.?,?\s+(.+)$/u.exec(text);
+  const behind = /^(.+?)[,\s]+\(?(\p{L}+)\.?\)?$/u.exec(text);
+  for (const [word, rest] of [
+    [beside?.[1], beside?.[2]],
+    [behind?.[2], behind?.[1]],
+  ]) {
+    const weekday = word === undefined ? undefined : WEEKDAYS.get(word.toLowerCase());
+    if (weekday === undefined) continue;
+    const found = readDay(rest!, how);
+    if (found !== null && weekdayOf(found) === weekday) return { day: found, last: found };
+  }
+  return null;
+}
+
+/** The day that a date would be whose weekday says another one; null where that is not what is wrong with it. */
+export function dayWithoutWeekday(text: string, style: DateStyle): number | null {
+  const m = /^(\p{L}+)\.?,?\s+(.+)$/u.exec(text.trim());
+  return m && text.length <= LONGEST && WEEKDAYS.has(m[1]!.toLowerCase())
+    ? (readDate(m[2]!, style)?.day ?? null)
+    : null;
+}
+
+const NUMBERS = /^(\d{1,4})\s?([-/.])\s?(\d{1,2})\s?[-/.]\s?(\d{1,4})\.?$/;
+const SPACED = /^(\d{1,4}) (\d{1,2}) (\d{1,4})$/;
+
+function readDay(text: string, how: DateStyle): number | null {
+  const numbers = NUMBERS.exec(text) ?? SPACED.exec(text);
   if (numbers) {
-    const [a, b, c] = [numbers[1]!, numbers[2]!, numbers[3]!];
+    const [a, b, c] = [numbers[1]!, numbers.at(-2)!, numbers.at(-1)!];
     if (a.length >= 3) return c.length <= 2 ? dayIfReal(a, Number(b), Number(c)) : null;
-    return order === 'dmy' ? dayIfReal(c, Number(b), Number(a)) : dayIfReal(c, Number(a), Number(b));
+    if (how.order === 'ymd' && c.length <= 2) return dayIfReal(a, Number(b), Number(c));
+    return how.order === 'mdy' ? dayIfReal(c, Number(a), Number(b)) : dayIfReal(c, Number(b), Number(a));
   }
   const compact = /^(\d{4})(\d{2})(\d{2})$/.exec(text);
   if (compact) return dayIfReal(compact[1]!, Number(compact[2]), Number(compact[3]));
@@ -64,55 +144,231 @@ function readDay(text: string, order: DateOrder): number | null {
     const serial = Number(text) - 25_569; // days since 1899-12-30
     return isUsableDay(serial) ? serial : null;
   }
-  return readNamedMonth(text);
+  const week = /^(\d{4})-?W(\d{2})-?([1-7])$/i.exec(text);
+  if (week) {
+    const monday = mondayOf(Number(week[1]), Number(week[2]));
+    return monday === null ? null : monday + Number(week[3]) - 1;
+  }
+  const short = /^(\d{1,2})([-/.])(\d{1,2})\.?$/.exec(text);
+  if (short && (short[2] !== '.' || text.endsWith('.')) && how.year) {
+    const [a, b] = [Number(short[1]), Number(short[3])];
+    return how.order === 'mdy' ? dayIfReal(String(how.year), a, b) : dayIfReal(String(how.year), b, a);
+  }
+  return readNamedMonth(text, how.year ?? null);
 }
 
-function readNamedMonth(text: string): number | null {
+/** Words of a date with a month in words; null where something else stands among them. */
+function datePieces(text: string): { month: number; monthAt: number; numbers: string[]; part: number | null } | null {
   const words = text
     .toLowerCase()
-    .split(/[\s,./-]+|\bde\b|(?<=\d)(?:st|nd|rd|th)\b/)
-    .filter((w) => w !== '');
-  let month = 0;
+    .split(/[\s,./’'-]+|\b(?:de|of|the)\b|(?<=\d)(?:st|nd|rd|th|er|º|\.)(?![\p{L}])/u)
+    .filter((w) => w !== '' && w !== 'del');
+  let [month, monthAt, part] = [0, -1, null as number | null];
   const numbers: string[] = [];
   for (const word of words) {
     const named = MONTHS.get(word);
-    if (named && month === 0) month = named;
+    if (named && month === 0) [month, monthAt] = [named, numbers.length];
     else if (/^\d{1,4}$/.test(word)) numbers.push(word);
-    else if (/\d/.test(word) || (month > 0 && numbers.length > 0)) return null;
+    else if (part === null && month === 0 && numbers.length === 0 && PARTS.has(word)) part = PARTS.get(word)!;
+    else return null;
   }
-  if (month === 0 || numbers.length !== 2) return null;
-  const [first, second] = [numbers[0]!, numbers[1]!];
-  return first.length > 2 ? dayIfReal(first, month, Number(second)) : dayIfReal(second, month, Number(first));
+  return { month, monthAt, numbers, part };
+}
+
+function readNamedMonth(text: string, year: number | null): number | null {
+  const pieces = datePieces(text);
+  if (!pieces || pieces.month === 0 || pieces.part !== null) return null;
+  const { month, numbers, monthAt } = pieces;
+  const [first, second] = numbers;
+  if (numbers.length === 2) {
+    return first!.length > 2 ? dayIfReal(first!, month, Number(second)) : dayIfReal(second!, month, Number(first));
+  }
+  // A day before its month has its year elsewhere; a number behind a month may be either.
+  const isDay = numbers.length === 1 && first!.length <= 2 && monthAt === 1;
+  return isDay && year !== null ? dayIfReal(String(year), month, Number(first)) : null;
+}
+
+const QUARTER =
+  /^(?:(?:q|t)\s?([1-4])|([1-4])\.?\s?(?:st|nd|rd|th|er|e|º)?\s?(?:quarter|qtr|quartal|trimestre|kwartaal))[\s/'’-]*(\d{4}|\d{2})?$/i;
+const QUARTER_LATE = /^(\d{4})[\s/-]*q\s?([1-4])$/i;
+const HALF = /^(?:h\s?([12])|([12])\.?\s?(?:halbjahr|half|semestre|semester))[\s/'’-]*(\d{4}|\d{2})?$/i;
+const WEEK = /^(?:w|wk|week|kw|woche|semaine|sem|s|semana|settimana|week)\.?\s?(\d{1,2})[\s/'’.,-]*(\d{4}|\d{2})?$/i;
+const WEEK_LATE = /^(\d{4})[\s/-]*(?:w|wk|kw)\s?(\d{1,2})$/i;
+
+/** A span of days that is said by a quarter, half, week, month, year, or a part of a month or year. */
+function readVague(text: string, how: DateStyle): DaySpan | null {
+  const yearOf = (written: string | undefined) => (written ? fullYear(written) : (how.year ?? null));
+  const months = (year: number | null, first: number, count: number): DaySpan | null =>
+    year === null || !isUsableDay(dayFromCivil(year, 1, 1))
+      ? null
+      : { day: dayFromCivil(year, first, 1), last: lastOfMonth(year, first + count - 1) };
+  const q = QUARTER.exec(text);
+  if (q) return months(yearOf(q[3]), Number(q[1] ?? q[2]) * 3 - 2, 3);
+  const late = QUARTER_LATE.exec(text);
+  if (late) return months(Number(late[1]), Number(late[2]) * 3 - 2, 3);
+  const h = HALF.exec(text);
+  if (h) return months(yearOf(h[3]), Number(h[1] ?? h[2]) * 6 - 5, 6);
+  const w = WEEK.exec(text);
+  const w2 = WEEK_LATE.exec(text);
+  if (w || w2) {
+    const year = w ? yearOf(w[2]) : Number(w2![1]);
+    const monday = year === null ? null : mondayOf(year, Number(w ? w[1] : w2![2]));
+    return monday === null ? null : { day: monday, last: monday + 6 };
+  }
+  const numeric = /^(?:(\d{1,2})[/.-](\d{4})|(\d{4})[/.-](\d{1,2}))$/.exec(text);
+  if (numeric) {
+    const month = Number(numeric[1] ?? numeric[4]);
+    return month >= 1 && month <= 12 ? months(Number(numeric[2] ?? numeric[3]), month, 1) : null;
+  }
+  const pieces = datePieces(text);
+  if (!pieces || pieces.numbers.length > 1) return null;
+  const written = pieces.numbers[0];
+  // “Mar 26” may be a day or a year.
+  if (written !== undefined && written.length !== 4) return null;
+  const year = yearOf(written);
+  if (pieces.month === 0) {
+    if (written === undefined) return null;
+    return pieces.part === null ? months(year, 1, 12) : months(year, pieces.part * 4 + 1, 4);
+  }
+  if (written === undefined && pieces.part === null) return null;
+  const whole = months(year, pieces.month, 1);
+  if (!whole || pieces.part === null) return whole;
+  const third = whole.day + pieces.part * 10;
+  return { day: third, last: pieces.part === 2 ? whole.last : third + 9 };
+}
+
+const lastOfMonth = (year: number, month: number): number =>
+  (month === 12 ? dayFromCivil(year + 1, 1, 1) : dayFromCivil(year, month + 1, 1)) - 1;
+
+/** The Monday of a week (ISO 8601: the first week holds 4 January). */
+function mondayOf(year: number, week: number): number | null {
+  const fourth = dayFromCivil(year, 1, 4);
+  const monday = fourth - weekdayOf(fourth) + (week - 1) * 7;
+  // The last week of the year is the 52nd or 53rd: its Thursday lies in the year.
+  const inYear = week >= 1 && monday + 3 < dayFromCivil(year + 1, 1, 1);
+  return inYear && isUsableDay(monday) ? monday : null;
 }
 
 /** Years of two figures are 1970 to 2069. */
+const fullYear = (text: string): number => {
+  const n = Number(text);
+  return text.length > 2 ? n : n + (n < 70 ? 2000 : 1900);
+};
+
 function dayIfReal(yearText: string, month: number, day: number): number | null {
   if (yearText.length === 1 || yearText.length === 3) return null;
-  const n = Number(yearText);
-  const year = yearText.length > 2 ? n : n + (n < 70 ? 2000 : 1900);
+  const year = fullYear(yearText);
   if (!isCivil(year, month, day)) return null;
   const number = dayFromCivil(year, month, day);
   return isUsableDay(number) ? number : null;
 }
 
-/** What a column of dates says about the order of day and month. */
-export type OrderEvidence = 'dmy' | 'mdy' | 'open' | 'irrelevant' | 'mixed';
+/** True for a date whose year is not written: with the year of the others it would be one. */
+export const lacksYear = (text: string, order: DateOrder): boolean =>
+  text.length <= LONGEST &&
+  readDate(text, order) === null &&
+  // Over eleven years every day falls on every weekday, and one of them has a 29 February.
+  Array.from({ length: 11 }, (_, k) => 2024 + k).some((year) => readDate(text, { order, year }) !== null);
 
-/** Settles day/month order by all values of a column: a number above twelve can only be a day. */
-export function orderEvidence(values: Iterable<string>): OrderEvidence {
-  let dayFirst = 0;
-  let monthFirst = 0;
-  let open = 0;
-  for (const value of values) {
-    const m = /^\s*(\d{1,2})[-/. ](\d{1,2})[-/. ](\d{2}|\d{4})\b/.exec(value);
-    if (!m) continue;
-    const [a, b] = [Number(m[1]), Number(m[2])];
-    if (a > 12 && b <= 12) dayFirst++;
-    else if (b > 12 && a <= 12) monthFirst++;
-    else if (a !== b) open++;
+const BETWEEN = /\s*(?:–|—|→|\.\.\.?)\s*|\s+(?:to|until|till|through|bis(?: zum)?|au|al|a|t\/m|tot|até|-)\s+|-/gi;
+
+/**
+ * Reads two dates in one cell: `2–9 June 2026`, `10 Jun 2026 – 24 Jun 2026`, `2 July 2026 14:00–18:00`. What the
+ * first leaves open, the second says. Null when the cell is no such range.
+ */
+export function readRange(text: string, style: DateStyle): { start: ReadDate; finish: ReadDate } | null {
+  if (text.length > LONGEST || readDate(text, style) !== null) return null;
+  const plain = text
+    .trim()
+    .replace(/[\s\u00a0\u202f]+/g, ' ')
+    .replace(/^(?:from|vom?|du|del?|dal|van)\s+/i, '');
+  for (const m of plain.matchAll(BETWEEN)) {
+    const [left, right] = [plain.slice(0, m.index).trim(), plain.slice(m.index + m[0].length).trim()];
+    if (left === '' || right === '') continue;
+    const finish = readDate(right, style);
+    if (finish) {
+      const start = readDate(left, style) ?? withRestOf(left, right, finish, style);
+      if (start && start.day <= finish.last) return { start, finish };
+      continue;
+    }
+    // The same day, from one time to another.
+    const start = readDate(left, style);
+    if (!start || start.minute === null) continue;
+    const end = readDate(`${left.replace(TIME, '')} ${right}`, style);
+    if (end && end.minute !== null && end.minute > start.minute) return { start, finish: end };
   }
-  if (dayFirst > 0 && monthFirst > 0) return 'mixed';
-  if (dayFirst > 0) return 'dmy';
-  if (monthFirst > 0) return 'mdy';
-  return open > 0 ? 'open' : 'irrelevant';
+  return null;
+}
+
+/** The first date of a range, with the month and year of the second where it has none. */
+function withRestOf(left: string, right: string, finish: ReadDate, style: DateStyle): ReadDate | null {
+  const year = new Date(finish.day * 86_400_000).getUTCFullYear();
+  for (const y of [year, year - 1]) {
+    const named = readDate(left, { ...style, year: y });
+    if (named && named.day <= finish.last) return named;
+  }
+  const day = /^(?:\p{L}+\.?,?\s+)?(\d{1,2})\.?(?:st|nd|rd|th)?$/u.exec(left)?.[1];
+  if (day === undefined || !(/\d[-/.]/.test(right) || hasMonth(right))) return null;
+  const month = new Date(finish.day * 86_400_000).getUTCMonth() + 1;
+  const found = dayIfReal(String(year), month, Number(day));
+  return found === null ? null : { day: found, last: found, minute: null };
+}
+
+/** What a column of dates says about the order of day and month. */
+export type OrderEvidence = DateOrder | 'open' | 'irrelevant' | 'mixed';
+
+const ORDERED = /^(?:(\p{L}+)\.?,?\s+)?[*]?(\d{1,2})\s?([-/. ])\s?(\d{1,2})\s?[-/. ]\s?(\d{2}|\d{4})(?!\d)/u;
+/** Dates of one plan do not lie further apart, in days. */
+const WIDEST = 25 * 366;
+
+/**
+ * Settles the order of day, month and year by all values of a column: a number above twelve can only be a day, a
+ * weekday beside a date fits one order only, and the dates of one plan do not lie decades apart.
+ */
+export function orderEvidence(values: Iterable<string>): OrderEvidence {
+  let fits: DateOrder[] = ['dmy', 'mdy', 'ymd'];
+  let told = false;
+  let isMixed = false;
+  const bounds = { dmy: [Infinity, -Infinity], mdy: [Infinity, -Infinity], ymd: [Infinity, -Infinity] };
+  for (const value of values) {
+    if (value.length > LONGEST) continue;
+    const m = ORDERED.exec(value.trim());
+    if (!m) continue;
+    const weekday = m[1] === undefined ? undefined : WEEKDAYS.get(m[1].toLowerCase());
+    const numbers = `${m[2]}-${m[4]}-${m[5]}`;
+    const orders: DateOrder[] =
+      m[3] === '-' && m[5]!.length === 2 && m[2]!.length === 2 ? ['dmy', 'mdy', 'ymd'] : ['dmy', 'mdy'];
+    const days = orders.map((order) => [order, readDay(numbers, { order })] as const);
+    const real = days.filter(([, day]) => day !== null && (weekday === undefined || weekdayOf(day) === weekday));
+    if (real.length === 0) continue;
+    for (const [order, day] of real) {
+      const b = bounds[order];
+      b[0] = Math.min(b[0]!, day!);
+      b[1] = Math.max(b[1]!, day!);
+    }
+    told ||= new Set(days.map(([, day]) => day)).size > 1;
+    const left = fits.filter((order) => real.some(([o]) => o === order));
+    if (left.length === 0) isMixed = true;
+    else fits = left;
+  }
+  if (isMixed) return 'mixed';
+  if (!told) return 'irrelevant';
+  const plausible = fits.filter((order) => bounds[order][1]! - bounds[order][0]! <= WIDEST);
+  const left = plausible.length > 0 ? plausible : fits;
+  return left.length === 1 ? left[0]! : 'open';
+}
+
+/** The years in which all weekdays beside dates without a year are right. */
+export function yearsByWeekday(values: Iterable<string>, order: DateOrder): number[] {
+  const years = Array.from({ length: 60 }, (_, k) => 1990 + k);
+  let told = false;
+  let left = years;
+  for (const value of values) {
+    if (!/^\p{L}+\.?,?\s+\d|\d\s*\(?\p{L}+\)?$/u.test(value.trim()) || readDate(value, order) !== null) continue;
+    const fits = left.filter((year) => readDate(value, { order, year }) !== null);
+    if (fits.length === 0 || fits.length === left.length) continue;
+    told = true;
+    left = fits;
+  }
+  return told ? left : [];
 }

@@ -1,3 +1,4 @@
+import { fadeStops } from '../fade';
 import {
   eachLeaf,
   type Face,
@@ -194,7 +195,7 @@ function fadeFill(doc: Doc, node: Extract<SceneNode, { type: 'rect' }>): Gradien
   const full = node.opacity ?? 1;
   const fill = node.fill ?? '#000000';
   const gradient = doc.linearGradient(node.x, node.y, node.x + node.width, node.y);
-  gradient.stop(0, fill, 0).stop(0.18, fill, full).stop(0.82, fill, full).stop(1, fill, 0);
+  for (const [at, opacity] of fadeStops(node.fade!)) gradient.stop(at, fill, full * opacity);
   return gradient;
 }
 

@@ -1,3 +1,4 @@
+import { fadeStops } from '../fade';
 import {
   eachLeaf,
   type Face,
@@ -58,14 +59,7 @@ function fontFaces(scene: Scene, { fonts, embed }: SvgOptions): string {
     .join('');
 }
 
-const FADE = [
-  [0, 0],
-  [0.18, 1],
-  [0.82, 1],
-  [1, 0],
-] as const;
-
-const fadeId = (colour: string): string => `fade${colour.slice(1)}`;
+const fadeId = (colour: string, ends: NonNullable<Paint['fade']>): string => `fade${colour.slice(1)}${ends}`;
 /** A clip is named after what it is, so that pages beside each other do not take each other's. */
 const clipId = ({ x, y, width, height }: NonNullable<GroupNode['clip']>): string =>
   `clip${[x, y, width, height].join('_')}`;
@@ -83,10 +77,11 @@ function definitions(scene: Scene): string {
         collect(n.children);
       } else if ('fade' in n && n.fade && n.fill) {
         const { fill } = n;
-        const stops = FADE.map(
+        const stops = fadeStops(n.fade).map(
           ([at, opacity]) => `<stop offset="${at}" stop-color="${fill}" stop-opacity="${opacity}"/>`,
         );
-        list.set(fadeId(fill), `<linearGradient id="${fadeId(fill)}">${stops.join('')}</linearGradient>`);
+        const id = fadeId(fill, n.fade);
+        list.set(id, `<linearGradient id="${id}">${stops.join('')}</linearGradient>`);
       }
     }
   };
@@ -149,7 +144,7 @@ function textSvg(node: TextNode, about: string): string {
 }
 
 const paint = (p: Paint): string => {
-  const fill = p.fade && p.fill ? `url(#${fadeId(p.fill)})` : (p.fill ?? 'none');
+  const fill = p.fade && p.fill ? `url(#${fadeId(p.fill, p.fade)})` : (p.fill ?? 'none');
   const opacity = p.opacity === undefined ? '' : ` fill-opacity="${p.opacity}"`;
   const stroke = p.stroke ? ` stroke="${p.stroke}" stroke-width="${p.strokeWidth ?? 1}"` : '';
   return ` fill="${fill}"${opacity}${stroke}`;

@@ -17,11 +17,11 @@ const PAGE_NAMES = Object.keys(PAGES) as [PageName, ...PageName[]];
 
 /** Activities that are left in or out by the value of a code field. */
 export const Filter = z.object({
-  field: z.string().min(1),
+  field: z.string().min(1).max(100),
   /** Keep only these values, or leave these out. */
   keep: z.enum(['only', 'without']),
   /** An empty text stands for "no value". */
-  values: z.array(z.string()).min(1),
+  values: z.array(z.string().max(300)).min(1).max(10_000),
 });
 export type Filter = z.infer<typeof Filter>;
 
@@ -48,12 +48,12 @@ export const TimelineBrief = z.object({
   lanes: z
     .preprocess(
       (said) => (said === null ? [] : typeof said === 'string' ? [said] : said),
-      z.array(z.string().min(1)).max(MOST_LANE_LEVELS),
+      z.array(z.string().min(1).max(100)).max(MOST_LANE_LEVELS),
     )
     .default([]),
   rows: z.enum(['each', 'packed']).default('packed'),
   /** Id of the code field that gives the colours, or null for one colour. */
-  colour: z.string().nullable().default(null),
+  colour: z.string().max(100).nullable().default(null),
   labels: z.array(z.enum(LABEL_PARTS)).max(LABEL_PARTS.length).default(['name', 'finish']),
   /** The edition that is compared with: `promised` for the oldest that was kept, the id of another, or null. */
   compare: z.string().min(1).max(100).nullable().default(null),

@@ -7,8 +7,8 @@ export interface Paint {
   opacity?: number;
   stroke?: string;
   strokeWidth?: number;
-  /** The fill fades out towards the left and right ends. */
-  fade?: boolean;
+  /** The fill fades out towards these of its ends. */
+  fade?: 'left' | 'right' | 'both';
 }
 
 /** What a node is about: the reference of what it shows, and what it is to its reader. */

@@ -1,13 +1,17 @@
 'use client';
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
-import { ClipboardPaste, FileUp, MoreHorizontal } from 'lucide-react';
+import { MoreHorizontal } from 'lucide-react';
 import Link from 'next/link';
-import { useRouter } from 'next/navigation';
-import { type DragEvent, useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { ask } from '@/ui/ask';
 import { Frame } from '@/ui/Frame';
-import { useKeys } from '@/ui/keys';
-import { toast, wrong } from '@/ui/Toasts';
+import { Pick } from '@/ui/Pick';
+import { useRemoval } from '@/ui/removal';
+import { wrong } from '@/ui/Toasts';
+import { TakeIn } from './TakeIn';
+
+/** So few plans need no looking for. */
+const FEW = 6;
 
 interface PlanCard {
   id: string;
@@ -16,61 +20,126 @@ interface PlanCard {
   version: number;
   activities: number;
   span: string;
+  changed: string;
 }
 
-/** The way in: the plans there are, and a place for the next file or paste. */
-export function Gather({ plans }: { plans: PlanCard[] }) {
-  const router = useRouter();
-  const [gone, setGone] = useState<string[]>([]);
-  const shown = plans.filter((p) => !gone.includes(p.id));
+interface BegunIntake {
+  id: string;
+  source: string;
+  when: string;
+  /** The plan that it is to refresh. */
+  target: string | null;
+}
 
-  const remove = (p: PlanCard) => {
-    setGone((g) => [...g, p.id]);
-    // The plan is only put out of sight until the time for taking it back is over.
-    const timer = setTimeout(() => {
-      ask(`/api/plans/${p.id}`, { method: 'DELETE', keepalive: true }).then(() => router.refresh(), wrong);
-    }, 7000);
-    toast(`“${p.name}” is deleted.`, {
-      seconds: 7,
-      action: {
-        label: 'Undo',
-        run: () => {
-          clearTimeout(timer);
-          setGone((g) => g.filter((id) => id !== p.id));
-        },
-      },
-    });
-  };
+/** The way in: the plans there are, what was begun, and a place for the next file or paste. */
+export function Gather({ plans, begun }: { plans: PlanCard[]; begun: BegunIntake[] }) {
+  const { remove, isGone } = useRemoval('/api/plans');
+  const [text, setText] = useState('');
+  const [order, setOrder] = useState<'changed' | 'name'>('changed');
+  const wanted = text.trim().toLowerCase();
+  const there = plans.filter((p) => !isGone(p.id) && p.name.toLowerCase().includes(wanted));
+  const shown =
+    order === 'name' ? [...there].sort((a, b) => a.name.localeCompare(b.name, undefined, { numeric: true })) : there;
+  const names = plans.map((p) => p.name);
+  const isShared = (name: string) => names.indexOf(name) !== names.lastIndexOf(name);
 
   return (
     <Frame stage="Gather" plan={null}>
       <div className="h-full overflow-auto">
-        <div className="mx-auto grid max-w-[1120px] grid-cols-[1fr_400px] gap-10 px-8 py-9">
+        <div className="mx-auto grid max-w-[1240px] grid-cols-[minmax(270px,370px)_minmax(0,1fr)] gap-9 px-8 py-9">
+          <div>
+            <TakeIn />
+            <Begun intakes={begun} />
+          </div>
           <section aria-labelledby="plans">
-            <h1 id="plans" className="font-serif text-[26px] font-semibold">
-              Your plans
-            </h1>
-            {shown.length === 0 ? (
+            <div className="flex items-baseline gap-4">
+              <h1 id="plans" className="font-serif text-[26px] font-semibold">
+                Your plans
+              </h1>
+              {plans.length > FEW && (
+                <span className="ml-auto flex items-center gap-3">
+                  <input
+                    aria-label="Plans that hold"
+                    placeholder="Plans that hold …"
+                    value={text}
+                    onChange={(e) => setText(e.target.value)}
+                    className="w-44 rounded-md border border-line bg-paper px-2.5 py-1"
+                  />
+                  <Pick
+                    label="by"
+                    value={order}
+                    options={[
+                      ['changed', 'last change'],
+                      ['name', 'name'],
+                    ]}
+                    onChange={(v) => setOrder(v as typeof order)}
+                  />
+                </span>
+              )}
+            </div>
+            {plans.length > 0 && shown.length === 0 ? (
+              <p className="mt-4 text-soft">No plan by that name.</p>
+            ) : shown.length === 0 ? (
               <p className="mt-4 max-w-md text-soft">
-                There are none yet. Take in a file at the right, or start again with{' '}
+                There are none yet. Take in a file at the left, or start again with{' '}
                 <code className="rounded bg-wash px-1">npm start -- --fresh</code> to get the demo plans.
               </p>
             ) : (
               <ul className="mt-4 divide-y divide-line overflow-hidden rounded-xl border border-line bg-paper">
                 {shown.map((p) => (
-                  <PlanRow key={p.id} plan={p} onDelete={() => remove(p)} />
+                  <PlanRow key={p.id} plan={p} told={isShared(p.name)} onDelete={() => remove(p.id, p.name)} />
                 ))}
               </ul>
             )}
           </section>
-          <TakeIn />
         </div>
       </div>
     </Frame>
   );
 }
 
-function PlanRow({ plan, onDelete }: { plan: PlanCard; onDelete: () => void }) {
+/** What was taken in and not yet made a plan. */
+function Begun({ intakes }: { intakes: BegunIntake[] }) {
+  const [gone, setGone] = useState<string[]>([]);
+  const shown = intakes.filter((i) => !gone.includes(i.id));
+  if (shown.length === 0) return null;
+  const letGo = (id: string) => {
+    setGone((g) => [...g, id]);
+    ask(`/api/intakes/${id}`, { method: 'DELETE' }).catch((error) => {
+      setGone((g) => g.filter((other) => other !== id));
+      wrong(error);
+    });
+  };
+  return (
+    <section aria-labelledby="begun" className="mt-8">
+      <h2 id="begun" className="font-semibold">
+        Read, and not yet a plan
+      </h2>
+      <ul className="mt-2 divide-y divide-line">
+        {shown.map((i) => (
+          <li key={i.id} className="flex items-center gap-3 py-1.5">
+            <Link href={`/intake/${i.id}`} className="min-w-0 truncate underline underline-offset-2">
+              {i.source}
+            </Link>
+            {i.target && <span className="shrink-0 truncate text-[14px] text-soft">for {i.target}</span>}
+            <span className="mr-auto shrink-0 text-[14px] text-soft">{i.when}</span>
+            <button
+              type="button"
+              className="quiet shrink-0 py-0.5 whitespace-nowrap"
+              aria-label={`Let go of ${i.source}`}
+              onClick={() => letGo(i.id)}
+            >
+              Let go
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** `told`: another plan has the same name, so that only the time tells them apart. */
+function PlanRow({ plan, told, onDelete }: { plan: PlanCard; told: boolean; onDelete: () => void }) {
   const [name, setName] = useState(plan.name);
   const [version, setVersion] = useState(plan.version);
   const [renaming, setRenaming] = useState(false);
@@ -112,8 +181,13 @@ function PlanRow({ plan, onDelete }: { plan: PlanCard; onDelete: () => void }) {
         <p className="truncate text-soft">
           {plan.activities} activities · {plan.span}
         </p>
-        <p className="truncate text-[14px] text-soft">{plan.edition}</p>
+        <p className="truncate text-[14px] text-soft">
+          {plan.edition} · <span className={told ? 'font-semibold text-ink' : ''}>changed {plan.changed}</span>
+        </p>
       </div>
+      <Link href={`/plans/${plan.id}/gather`} className="quiet">
+        Refresh
+      </Link>
       <Link href={`/plans/${plan.id}/structure`} className="quiet">
         Structure
       </Link>
@@ -138,125 +212,5 @@ function PlanRow({ plan, onDelete }: { plan: PlanCard; onDelete: () => void }) {
         </MenuItems>
       </Menu>
     </li>
-  );
-}
-
-/** Takes in a file (chosen or dropped) or a paste, and leads to its column map. */
-function TakeIn() {
-  const router = useRouter();
-  const file = useRef<HTMLInputElement>(null);
-  const area = useRef<HTMLTextAreaElement>(null);
-  const [text, setText] = useState('');
-  const [busy, setBusy] = useState<{ what: string; stop: AbortController } | null>(null);
-  const [over, setOver] = useState(false);
-  useKeys({ n: () => file.current?.click() });
-
-  const send = async (what: string, body: { form: FormData } | { json: unknown }) => {
-    const stop = new AbortController();
-    setBusy({ what, stop });
-    try {
-      const result = await ask<{ intakeId?: string; planId?: string }>('/api/intakes', {
-        method: 'POST',
-        signal: stop.signal,
-        ...body,
-      });
-      router.push(result.planId ? `/plans/${result.planId}/show` : `/intake/${result.intakeId}`);
-    } catch (error) {
-      if ((error as Error).name !== 'AbortError') wrong(error);
-      setBusy(null);
-    }
-  };
-  const sendFile = (f: File | undefined) => {
-    if (!f) return;
-    const form = new FormData();
-    form.set('file', f);
-    void send(`Reading ${f.name}`, { form });
-  };
-  const drop = (event: DragEvent) => {
-    event.preventDefault();
-    setOver(false);
-    sendFile(event.dataTransfer.files[0]);
-  };
-
-  // A table that is pasted while nothing else is in hand goes where it belongs.
-  useEffect(() => {
-    const onPaste = (event: ClipboardEvent) => {
-      if (event.target instanceof HTMLElement && ['INPUT', 'TEXTAREA'].includes(event.target.tagName)) return;
-      const pasted = event.clipboardData?.getData('text/plain') ?? '';
-      if (!pasted.includes('\n')) return;
-      event.preventDefault();
-      setText(pasted);
-      area.current?.focus();
-    };
-    window.addEventListener('paste', onPaste);
-    return () => window.removeEventListener('paste', onPaste);
-  }, []);
-
-  return (
-    <section aria-labelledby="take-in">
-      <h2 id="take-in" className="font-serif text-[26px] font-semibold">
-        Take in
-      </h2>
-      <div
-        onDragOver={(e) => {
-          e.preventDefault();
-          setOver(true);
-        }}
-        onDragLeave={() => setOver(false)}
-        onDrop={drop}
-        className={`mt-4 rounded-xl border-2 border-dashed px-6 py-8 text-center ${over ? 'border-marigold bg-paper' : 'border-line bg-paper/60'}`}
-      >
-        <FileUp className="mx-auto text-kelp" size={26} aria-hidden />
-        <p className="mt-2">Drop a spreadsheet here</p>
-        <p className="text-[14px] text-soft">CSV or XLSX from any program, or Clembo’s own JSON</p>
-        <button type="button" className="action mt-4" onClick={() => file.current?.click()} disabled={busy !== null}>
-          Choose a file
-        </button>
-        <input
-          ref={file}
-          type="file"
-          aria-label="File"
-          className="sr-only"
-          tabIndex={-1}
-          accept=".csv,.tsv,.txt,.xlsx,.json"
-          onChange={(e) => {
-            sendFile(e.target.files?.[0]);
-            e.target.value = '';
-          }}
-        />
-      </div>
-      <label className="mt-5 flex items-center gap-2 font-semibold" htmlFor="paste">
-        <ClipboardPaste size={16} className="text-kelp" aria-hidden /> Or paste a table
-      </label>
-      <textarea
-        ref={area}
-        id="paste"
-        value={text}
-        onChange={(e) => setText(e.target.value)}
-        rows={7}
-        spellCheck={false}
-        placeholder={'Name\tStart\tFinish\nToe piling\t4 Aug 2026\t20 Oct 2026'}
-        className="mt-1.5 w-full rounded-lg border border-line bg-paper p-3 font-narrow text-[14px] whitespace-pre"
-      />
-      <div className="mt-2 flex items-center justify-between">
-        <span className="text-[14px] text-soft" role="status">
-          {busy ? `${busy.what} …` : text === '' ? '' : `${text.trim().split('\n').length} rows`}
-        </span>
-        {busy ? (
-          <button type="button" className="quiet" onClick={() => busy.stop.abort()}>
-            Cancel
-          </button>
-        ) : (
-          <button
-            type="button"
-            className="quiet"
-            disabled={text.trim() === ''}
-            onClick={() => void send('Reading the pasted table', { json: { text } })}
-          >
-            Take in the paste
-          </button>
-        )}
-      </div>
-    </section>
   );
 }

@@ -8,7 +8,8 @@ import { useEffect, useState } from 'react';
 import { ask } from '@/ui/ask';
 import { Frame, type FramePlan } from '@/ui/Frame';
 import { useKeys } from '@/ui/keys';
-import { toast, wrong } from '@/ui/Toasts';
+import { useRemoval } from '@/ui/removal';
+import { wrong } from '@/ui/Toasts';
 import { type OpenRoom, usePlanRoom } from '@/workers/planRoom';
 import { usePlanSearch } from '../planSearch';
 
@@ -23,8 +24,8 @@ export function ContactSheet({ plan, version, exhibits }: { plan: FramePlan; ver
   const router = useRouter();
   const { open, error } = usePlanRoom(plan.id, version);
   const search = usePlanSearch(plan.id, open);
-  const [gone, setGone] = useState<string[]>([]);
-  const shown = exhibits.filter((e) => !gone.includes(e.id));
+  const { remove, isGone } = useRemoval('/api/exhibits');
+  const shown = exhibits.filter((e) => !isGone(e.id));
 
   const add = async (name: string, brief: TimelineBrief | null) => {
     try {
@@ -37,22 +38,6 @@ export function ContactSheet({ plan, version, exhibits }: { plan: FramePlan; ver
     } catch (e) {
       wrong(e);
     }
-  };
-  const remove = (e: Sheet) => {
-    setGone((g) => [...g, e.id]);
-    const timer = setTimeout(() => {
-      ask(`/api/exhibits/${e.id}`, { method: 'DELETE', keepalive: true }).then(() => router.refresh(), wrong);
-    }, 7000);
-    toast(`“${e.name}” is deleted.`, {
-      seconds: 7,
-      action: {
-        label: 'Undo',
-        run: () => {
-          clearTimeout(timer);
-          setGone((g) => g.filter((id) => id !== e.id));
-        },
-      },
-    });
   };
   const create = () => open && void add(`Exhibit ${exhibits.length + 1}`, null);
   useKeys({ n: create });
@@ -109,7 +94,7 @@ export function ContactSheet({ plan, version, exhibits }: { plan: FramePlan; ver
                       </button>
                     </MenuItem>
                     <MenuItem>
-                      <button type="button" className="choice w-full" onClick={() => remove(e)}>
+                      <button type="button" className="choice w-full" onClick={() => remove(e.id, e.name)}>
                         Delete
                       </button>
                     </MenuItem>

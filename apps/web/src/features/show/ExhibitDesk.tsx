@@ -1,12 +1,12 @@
 'use client';
 import type { TimelineBrief } from '@clembo/scene/brief';
-import { Redo2, Undo2 } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Frame, type FramePlan } from '@/ui/Frame';
 import { useKeys } from '@/ui/keys';
 import type { Found } from '@/ui/SearchAndAct';
 import { wrong } from '@/ui/Toasts';
+import { UndoRedo } from '@/ui/UndoRedo';
 import type { ComposedPage, Facts } from '@/workers/plan.worker';
 import { usePlanRoom } from '@/workers/planRoom';
 import { usePlanSearch } from '../planSearch';
@@ -20,7 +20,7 @@ import { useBrief } from './useBrief';
 interface Props {
   plan: FramePlan;
   version: number;
-  exhibit: { id: string; name: string; brief: TimelineBrief };
+  exhibit: { id: string; name: string; brief: TimelineBrief; version: number };
   siblings: { id: string; name: string }[];
 }
 
@@ -28,7 +28,11 @@ interface Props {
 export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
   const router = useRouter();
   const { open, error } = usePlanRoom(plan.id, version);
-  const { brief, change, undo, redo, canUndo, canRedo, saved } = useBrief(exhibit.id, exhibit.brief);
+  const { brief, change, undo, redo, canUndo, canRedo, unsaved, saved } = useBrief(
+    exhibit.id,
+    exhibit.brief,
+    exhibit.version,
+  );
   const [page, setPage] = useState<ComposedPage | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
   const [facts, setFacts] = useState<Facts | null>(null);
@@ -108,26 +112,7 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
       search={search}
       controls={
         <>
-          <button
-            type="button"
-            className="quiet px-2"
-            aria-label="Undo"
-            title="Undo (Ctrl Z)"
-            disabled={!canUndo}
-            onClick={undo}
-          >
-            <Undo2 size={16} />
-          </button>
-          <button
-            type="button"
-            className="quiet px-2"
-            aria-label="Redo"
-            title="Redo (Ctrl Shift Z)"
-            disabled={!canRedo}
-            onClick={redo}
-          >
-            <Redo2 size={16} />
-          </button>
+          <UndoRedo canUndo={canUndo} canRedo={canRedo} onUndo={undo} onRedo={redo} />
           <ExportMenu exhibitId={exhibit.id} saved={saved} />
         </>
       }
@@ -162,6 +147,8 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
             fit={page.fit}
             undated={page.undated}
             name={exhibit.name}
+            version={exhibit.version}
+            unsaved={unsaved}
             exhibitId={exhibit.id}
             wide={wide}
             onWide={setWide}

@@ -1,7 +1,7 @@
 'use client';
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { Download } from 'lucide-react';
-import { Refused } from '@/ui/ask';
+import { takeFile } from '@/ui/takeFile';
 import { wrong } from '@/ui/Toasts';
 
 export const FORMATS = [
@@ -14,20 +14,11 @@ export const FORMATS = [
 export async function exportExhibit(exhibitId: string, format: string, saved: () => Promise<void>): Promise<void> {
   try {
     await saved();
-    const response = await fetch(`/api/exhibits/${exhibitId}/page?format=${format}`);
-    if (!response.ok)
-      throw new Refused(
-        ((await response.json()) as { error?: string }).error ?? 'The page could not be written. Try again.',
-      );
-    const named = /filename\*=UTF-8''([^;]+)/.exec(response.headers.get('content-disposition') ?? '')?.[1];
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(await response.blob());
-    link.download = named ? decodeURIComponent(named) : `page.${format}`;
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
   } catch (error) {
     wrong(error);
+    return;
   }
+  await takeFile(`/api/exhibits/${exhibitId}/page`, format);
 }
 
 export function ExportMenu({ exhibitId, saved }: { exhibitId: string; saved: () => Promise<void> }) {

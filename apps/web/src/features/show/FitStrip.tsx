@@ -3,7 +3,7 @@ import type { Brief, Fit } from '@clembo/scene';
 import { fitWords, shownWords } from '@clembo/scene/brief';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { useState } from 'react';
-import { ask } from '@/ui/ask';
+import { ask, Refused } from '@/ui/ask';
 import { wrong } from '@/ui/Toasts';
 import type { ComposedPage } from '@/workers/plan.worker';
 
@@ -12,6 +12,8 @@ export function FitStrip({
   fit,
   undated,
   name,
+  version,
+  unsaved,
   exhibitId,
   wide,
   onWide,
@@ -21,19 +23,26 @@ export function FitStrip({
   fit: Fit;
   undated: ComposedPage['undated'];
   name: string;
+  version: number;
+  /** The brief on screen could not be kept on the server. */
+  unsaved: boolean;
   exhibitId: string;
   wide: boolean;
   onWide: (wide: boolean) => void;
   onMend: (change: Partial<Brief>) => void;
   onChoose: (ref: string) => void;
 }) {
-  const [kept, setKept] = useState(name);
+  const [kept, setKept] = useState({ name, version });
   const rename = (text: string) => {
     const wanted = text.trim();
-    if (wanted === '' || wanted === kept) return;
-    setKept(wanted);
-    ask(`/api/exhibits/${exhibitId}`, { method: 'PATCH', json: { name: wanted } }).catch((error) => {
-      setKept(kept);
+    if (wanted === '' || wanted === kept.name) return;
+    setKept({ ...kept, name: wanted });
+    ask<{ name: string; version: number }>(`/api/exhibits/${exhibitId}`, {
+      method: 'PATCH',
+      headers: { 'If-Match': `"${kept.version}"` },
+      json: { name: wanted },
+    }).then(setKept, (error) => {
+      setKept(error instanceof Refused && error.status === 409 ? (error.body as { now: typeof kept }).now : kept);
       wrong(error);
     });
   };
@@ -44,14 +53,19 @@ export function FitStrip({
       <label className="flex items-center gap-3">
         <span className="text-soft">Exhibit</span>
         <input
-          key={kept}
-          defaultValue={kept}
+          key={kept.name}
+          defaultValue={kept.name}
           className="w-56 rounded border border-transparent bg-transparent px-1.5 py-0.5 font-semibold hover:border-line focus:border-line"
           onBlur={(e) => rename(e.target.value)}
           onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
         />
       </label>
       <div className="flex min-w-0 items-center gap-3">
+        {unsaved && (
+          <span role="alert" className="shrink-0 font-semibold text-madder">
+            Not kept yet; it is tried again
+          </span>
+        )}
         {undated.length > 0 && <Undated list={undated} onChoose={onChoose} />}
         <p data-testid="shown" className="truncate text-soft" title={shownWords(fit.counts)}>
           {shownWords(fit.counts)}

@@ -1,6 +1,9 @@
 'use client';
+import { columnLetters } from '@clembo/formats/columns';
 import { X } from 'lucide-react';
 import Link from 'next/link';
+import { useState } from 'react';
+import { ask, Refused } from '@/ui/ask';
 import type { Facts } from '@/workers/plan.worker';
 
 const KIND_WORDS: Record<string, string> = {
@@ -38,11 +41,59 @@ export function Margin({
       <Pairs pairs={facts.codes} />
       <Links title="After" links={facts.before} onChoose={onChoose} />
       <Links title="Before" links={facts.after} onChoose={onChoose} />
+      {facts.said && <p className="mt-3 font-serif italic">“{facts.said}”</p>}
       {facts.notes && <p className="mt-4 whitespace-pre-wrap">{facts.notes}</p>}
+      {facts.place && (
+        <SourceRow key={`${facts.place.source} ${facts.place.row}`} planId={planId} place={facts.place} />
+      )}
       <Link href={`/plans/${planId}/structure?ref=${encodeURIComponent(facts.ref)}`} className="quiet mt-5">
         To its row in the ledger
       </Link>
     </aside>
+  );
+}
+
+interface RowCells {
+  cells: { column: number; heading: string; text: string }[];
+}
+
+/** Where it was read, and that row as it stood. */
+function SourceRow({ planId, place }: { planId: string; place: NonNullable<Facts['place']> }) {
+  const [row, setRow] = useState<RowCells | string | null>(null);
+  const show = () => {
+    setRow('Looking …');
+    ask<RowCells>(`/api/plans/${planId}/sources/${place.source}/rows/${place.row}`).then(setRow, (error: Error) =>
+      setRow(error instanceof Refused && error.status === 404 ? 'The row itself was not kept.' : error.message),
+    );
+  };
+  return (
+    <div className="mt-4">
+      <p className="text-soft">
+        From row {place.row}
+        {place.sheet ? `, sheet ${place.sheet}` : ''}, of {place.name}
+      </p>
+      {row === null ? (
+        <button type="button" className="text-kelp underline underline-offset-2" onClick={show}>
+          Show the row as it stood
+        </button>
+      ) : typeof row === 'string' ? (
+        <p role="status">{row}</p>
+      ) : (
+        <dl
+          aria-label="The row as it stood"
+          className="mt-1.5 grid grid-cols-[92px_1fr] gap-x-2 gap-y-1 rounded-md bg-wash px-2.5 py-2 font-narrow"
+        >
+          {row.cells.map((c) => (
+            <div key={c.column} className="contents">
+              <dt className="truncate text-soft" title={c.heading}>
+                {c.heading || columnLetters(c.column)}
+              </dt>
+              <dd className="break-words whitespace-pre-wrap">{c.text}</dd>
+            </div>
+          ))}
+        </dl>
+      )}
+    </div>
   );
 }
 

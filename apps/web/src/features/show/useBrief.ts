@@ -1,8 +1,8 @@
 'use client';
 import type { TimelineBrief } from '@clembo/scene/brief';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { ask } from '@/ui/ask';
-import { wrong } from '@/ui/Toasts';
+import { ask, Refused } from '@/ui/ask';
+import { toast, wrong } from '@/ui/Toasts';
 
 interface History {
   past: TimelineBrief[];
@@ -10,25 +10,97 @@ interface History {
   future: TimelineBrief[];
 }
 
-/** The brief of an exhibit with its history; every change is kept on the server at once. */
-export function useBrief(exhibitId: string, first: TimelineBrief) {
+interface Kept {
+  brief: TimelineBrief;
+  version: number;
+}
+
+/** Between attempts to keep what could not be kept, in milliseconds. */
+const AGAIN = 4000;
+
+/** The parts of a brief that differ from another. */
+function difference(from: TimelineBrief, to: TimelineBrief): Partial<TimelineBrief> {
+  const parts = Object.entries(to).filter(
+    ([part, value]) => JSON.stringify(value) !== JSON.stringify(from[part as keyof TimelineBrief]),
+  );
+  return Object.fromEntries(parts) as Partial<TimelineBrief>;
+}
+
+/**
+ * The brief of an exhibit with its history. Every change is kept on the server at once, part by part, so that what
+ * others change meanwhile stays; what cannot be kept is said, held here, and tried again.
+ */
+export function useBrief(exhibitId: string, first: TimelineBrief, version: number) {
   const [history, setHistory] = useState<History>({ past: [], now: first, future: [] });
-  const kept = useRef(first);
+  const [unsaved, setUnsaved] = useState(false);
+  /** What the server is known to have. */
+  const kept = useRef<Kept>({ brief: first, version });
+  const screen = useRef(first);
   /** Ends when what is on screen is what the server has. */
   const saving = useRef<Promise<void>>(Promise.resolve());
   const { now } = history;
+  screen.current = now;
 
-  useEffect(() => {
-    if (kept.current === now) return;
-    kept.current = now;
-    saving.current = saving.current
-      .then(() => ask(`/api/exhibits/${exhibitId}`, { method: 'PATCH', json: { brief: now }, keepalive: true }))
-      .then(() => {}, wrong);
-  }, [exhibitId, now]);
-
+  const adopt = useCallback((brief: TimelineBrief) => {
+    setHistory((h) => ({ past: [...h.past.slice(-99), h.now], now: brief, future: [] }));
+  }, []);
   const change = useCallback((part: Partial<TimelineBrief>) => {
     setHistory((h) => ({ past: [...h.past.slice(-99), h.now], now: { ...h.now, ...part }, future: [] }));
   }, []);
+
+  const keep = useCallback(async () => {
+    const wanted = screen.current;
+    const mine = difference(kept.current.brief, wanted);
+    if (Object.keys(mine).length === 0) return setUnsaved(false);
+    try {
+      const done = await ask<Kept>(`/api/exhibits/${exhibitId}`, {
+        method: 'PATCH',
+        headers: { 'If-Match': `"${kept.current.version}"` },
+        json: { brief: mine },
+        keepalive: true,
+      });
+      const theirs = difference({ ...kept.current.brief, ...mine }, done.brief);
+      kept.current = { brief: done.brief, version: done.version };
+      setUnsaved(false);
+      // What others have changed meanwhile is shown too.
+      if (Object.keys(theirs).length > 0) change(theirs);
+    } catch (error) {
+      const now = error instanceof Refused && error.status === 409 ? (error.body as { now?: Kept }).now : undefined;
+      if (!now) {
+        setUnsaved(true);
+        throw error;
+      }
+      kept.current = { brief: now.brief, version: now.version };
+      setUnsaved(false);
+      adopt({ ...screen.current, ...difference(screen.current, now.brief) });
+      toast((error as Error).message, {
+        seconds: 20,
+        action: { label: 'Put mine back', run: () => change(mine) },
+      });
+    }
+  }, [exhibitId, adopt, change]);
+
+  useEffect(() => {
+    if (Object.keys(difference(kept.current.brief, now)).length === 0) return;
+    saving.current = saving.current.catch(() => {}).then(keep);
+    saving.current.catch(wrong);
+  }, [now, keep]);
+
+  // What could not be kept is tried again, until it is.
+  useEffect(() => {
+    if (!unsaved) return;
+    const timer = setInterval(() => {
+      saving.current = saving.current.catch(() => {}).then(keep);
+      saving.current.catch(() => {});
+    }, AGAIN);
+    const warn = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener('beforeunload', warn);
+    return () => {
+      clearInterval(timer);
+      window.removeEventListener('beforeunload', warn);
+    };
+  }, [unsaved, keep]);
+
   const undo = useCallback(() => {
     setHistory((h) =>
       h.past.length === 0 ? h : { past: h.past.slice(0, -1), now: h.past.at(-1)!, future: [h.now, ...h.future] },
@@ -47,6 +119,7 @@ export function useBrief(exhibitId: string, first: TimelineBrief) {
     redo,
     canUndo: history.past.length > 0,
     canRedo: history.future.length > 0,
+    unsaved,
     saved,
   };
 }

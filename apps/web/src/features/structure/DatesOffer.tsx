@@ -1,9 +1,9 @@
 'use client';
-import { type Command, parseIsoDate, startOfDay } from '@clembo/core';
+import { type Command, startOfDay } from '@clembo/core';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { ask } from '@/ui/ask';
-import { DayField } from '@/ui/DayField';
+import { DayField, dayOfField } from '@/ui/DayField';
 import { toast, wrong } from '@/ui/Toasts';
 import type { LedgerRow, PlanHead } from '@/workers/plan.worker';
 
@@ -53,11 +53,9 @@ export function DatesOffer({ planId, head, rows, only, onOnly }: Props) {
   const compute = () =>
     change({ do: 'setPlan', settings: { source: 'computed' } }, 'All dates are computed from lengths and links.');
   const asGiven = () => change({ do: 'setPlan', settings: { source: 'given' } }, 'The dates are those of the source.');
-  const begin = () => {
-    const day = parseIsoDate(start);
-    if (day === null) return;
-    void change({ do: 'setPlan', settings: { start: startOfDay(day) } }, 'The plan starts on that day.');
-  };
+  const day = dayOfField(start);
+  const begin = (from: number) =>
+    void change({ do: 'setPlan', settings: { start: startOfDay(from) } }, 'The plan starts on that day.');
   const many = undated === 1 ? 'One activity has' : `${undated} activities have`;
 
   return (
@@ -82,9 +80,15 @@ export function DatesOffer({ planId, head, rows, only, onOnly }: Props) {
         <label className="flex items-center gap-2">
           The plan starts on
           <DayField label="Start of the plan" value={start} onChange={setStart} />
-          <button type="button" className="quiet bg-paper py-0" disabled={start === ''} onClick={begin}>
+          <button
+            type="button"
+            className="quiet bg-paper py-0"
+            disabled={day === null}
+            onClick={() => day !== null && begin(day)}
+          >
             Compute from there
           </button>
+          {start !== '' && day === null && <span className="text-madder">Say a day from 1900 to 2299.</span>}
         </label>
       )}
       {computed && (

@@ -13,18 +13,29 @@ export interface Facts {
   before: { ref: string; name: string; how: string }[];
   after: { ref: string; name: string; how: string }[];
   notes: string;
+  /** What the source says where it names no day. */
+  said: string | null;
+  /** The row that it was read from. */
+  place: { source: number; name: string; sheet: string | null; row: number } | null;
 }
 
 /** Where the data of a plan came from, and which row each activity was. */
 export interface CameFrom {
-  source: { name: string; sheet: string | null } | null;
-  rows: Record<string, number>;
+  sources: { no: number; name: string; sheet: string | null }[];
+  /** Number of the source and row in it, by reference. */
+  rows: Record<string, [source: number, row: number]>;
+}
+
+function placeOf(ref: string, { sources, rows }: CameFrom): Facts['place'] {
+  const place = Object.hasOwn(rows, ref) ? rows[ref] : undefined;
+  const source = place && sources.find((x) => x.no === place[0]);
+  return source ? { source: source.no, name: source.name, sheet: source.sheet, row: place[1] } : null;
 }
 
 const COMPLETE = { stated: 'Complete', time: 'Complete by time', effort: 'Complete by effort' } as const;
 
 /** What is known of an activity, or null where the plan has none by that reference. */
-export function factsOf(held: Held, ref: string, { source, rows }: CameFrom): Facts | null {
+export function factsOf(held: Held, ref: string, from: CameFrom): Facts | null {
   const { plan, schedule: s } = held;
   const i = s.outline.indexOf.get(ref);
   if (i === undefined) return null;
@@ -41,17 +52,9 @@ export function factsOf(held: Held, ref: string, { source, rows }: CameFrom): Fa
     name: a.name,
     kind: s.outline.isSummary[i] ? 'summary' : a.kind,
     path,
-    rows: [
-      ...factRows(held, i),
-      ...(source && rows[ref] !== undefined
-        ? [
-            ['Read from', [source.name, source.sheet, `row ${rows[ref]}`].filter(Boolean).join(', ')] as [
-              string,
-              string,
-            ],
-          ]
-        : []),
-    ],
+    rows: factRows(held, i),
+    said: a.said && [...new Set([a.said.start, a.said.finish].filter((w) => w !== null))].join(' – '),
+    place: placeOf(ref, from),
     codes: plan.codeFields.flatMap((f): [string, string][] => {
       const code = a.codes[f.id];
       return code === undefined ? [] : [[f.name, f.values.find((v) => v.code === code)?.title ?? code]];

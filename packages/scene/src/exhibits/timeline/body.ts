@@ -1,7 +1,6 @@
-import { firstDayOf, lastDayOf } from '@clembo/core';
+import { dateWords } from './labels';
 import { HAIRLINE, INK, KELP } from '../../graph/ink';
 import { type GroupNode, round, type SceneNode } from '../../graph/scene';
-import { formatDay } from '../../text/dates';
 import {
   ABOVE,
   BASELINE,
@@ -114,6 +113,8 @@ function markNodes(g: Geometry, cells: Cells, i: number, y: number): SceneNode[]
     cutLeft: g.cutLeft[i] === 1,
     cutRight: g.cutRight[i] === 1,
     group: item.form === 'group',
+    softLeft: (item.said?.start ?? null) !== null && g.cutLeft[i] !== 1,
+    softRight: (item.said?.finish ?? null) !== null && g.cutRight[i] !== 1,
   };
   const nodes: SceneNode[] = [];
   if (!Number.isNaN(g.promised0[i]!)) {
@@ -181,8 +182,7 @@ function middleOf(g: Geometry, cells: Cells, i: number, y: number): number {
 
 /** What a thing is and when, in words. */
 function altOf(item: Item): string {
-  const start = formatDay(firstDayOf(item), 'long');
-  const finish = formatDay(lastDayOf(item), 'long');
+  const { start, finish } = dateWords(item, 'long');
   const parts = [item.form === 'milestone' || start === finish ? finish : `${start} to ${finish}`, noteOf(item)];
   return parts.filter(Boolean).join(', ');
 }

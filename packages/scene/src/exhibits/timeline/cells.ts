@@ -137,7 +137,7 @@ export interface CellStyle {
 export const BAR = { low: 0.62, tall: 1.55 } as const;
 const MARKER = { low: 0.46, tall: 0.62 } as const;
 /** From a label to what it names: less than to anything else. */
-const GAP = 0.3;
+const GAP = { loose: 0.3, tight: 0.2 } as const;
 /** Between things in a row, and between rows. */
 export const ROOM = 1;
 export const ROW_ROOM = { loose: 0.5, tight: 0.26 } as const;
@@ -242,7 +242,7 @@ export function layCells(g: Geometry, style: CellStyle, numbered: Uint8Array): C
 /** Tries the places of a label in the order in which they read best. */
 function placeLabel(g: Geometry, c: Cells, i: number, a: number, b: number): void {
   const { size, withDates, limit } = c.style;
-  const gap = size * GAP;
+  const gap = size * (c.style.tight ? GAP.tight : GAP.loose);
   const asNumber = c.numbered[i] === 1;
   const elsewhere = withDates ? g.elsewhereWidth[i]! : g.nameWidth[i]!;
   const atFinish = withDates ? g.atFinishWidth[i]! : g.nameWidth[i]!;
@@ -297,7 +297,7 @@ function placeNarrow(
   put: (place: number, x: number, room: number) => void,
 ): void {
   const { size } = c.style;
-  const gap = size * GAP;
+  const gap = size * (c.style.tight ? GAP.tight : GAP.loose);
   const [roomRight, roomLeft] = [g.right - b - gap, a - gap - g.left];
   const room = Math.max(roomLeft, roomRight);
   const atRight = roomRight >= roomLeft;

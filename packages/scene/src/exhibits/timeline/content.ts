@@ -1,7 +1,6 @@
-import { firstDayOf, lastDayOf } from '@clembo/core';
+import { dateWords } from './labels';
 import type { ContentRow } from '../../graph/scene';
 import type { Lane } from '../../page/lanes';
-import { formatDay } from '../../text/dates';
 import { noteOf } from './body';
 import type { Selection } from './select';
 
@@ -18,8 +17,7 @@ export function contentRows({ items }: Selection, lanes: readonly Lane[]): Conte
           ref: item.ref,
           name: item.name,
           lane: path.join(' › '),
-          start: formatDay(firstDayOf(item), 'long'),
-          finish: formatDay(lastDayOf(item), 'long'),
+          ...dateWords(item, 'long'),
           note: noteOf(item),
         });
       }

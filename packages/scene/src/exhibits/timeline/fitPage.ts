@@ -3,17 +3,7 @@ import { eachLeafLane, type Gutter, type Lane } from '../../page/lanes';
 import { packRows } from '../../rows/pack';
 import { BAR, type Cells, type CellStyle, type Geometry, layCells, TEXT_DOWN, TEXT_UP } from './cells';
 import { keyHeight, keyOf, type Key } from './key';
-import {
-  closest,
-  type LaneRows,
-  leafCount,
-  placeLanes,
-  type Placed,
-  rowCount,
-  rowsOf,
-  type Spread,
-  totalHeight,
-} from './rows';
+import { closest, type LaneRows, placeLanes, type Placed, rowCount, rowsOf, type Spread, totalHeight } from './rows';
 import { nameClashes } from './texts';
 
 /** Everything that stands in the plot, with its place. */
@@ -148,7 +138,7 @@ function attempt(g: Geometry, room: PageRoom, style: CellStyle): Attempt | null 
 function spreadOut(g: Geometry, room: PageRoom, { cells, lanes, least, key, keyHeight: forKey }: Attempt): FittedPage {
   const { size } = cells.style;
   const height = room.height - forKey;
-  const [count, leaves] = [rowCount(lanes), leafCount(lanes)];
+  const count = rowCount(lanes);
   const most: Spread = { padding: Math.max(size * 2.2, 14), between: Math.max(size * 3.2, 26) };
   const at = (share: number): Spread => ({
     padding: least.padding + (Math.max(most.padding, least.padding) - least.padding) * share,
@@ -166,9 +156,11 @@ function spreadOut(g: Geometry, room: PageRoom, { cells, lanes, least, key, keyH
   const spread = at(low);
   const left = height * 0.8 - totalHeight(lanes, spread);
   if (left > 0) {
-    const step = left / Math.max(1, count + leaves);
-    spread.between += Math.min(step, 110);
-    spread.padding += Math.min(step / 2, 55);
+    // A step between the rows of a lane, and half of it above and below them, is one for every row.
+    const step = left / Math.max(1, count);
+    const widest = Math.max(110, height * 0.15);
+    spread.between += Math.min(step, widest);
+    spread.padding += Math.min(step, widest) / 2;
     const over = totalHeight(lanes, spread) - height;
     if (over > 0) Object.assign(spread, at(low));
   }

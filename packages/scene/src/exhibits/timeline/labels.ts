@@ -2,7 +2,7 @@ import { firstDayOf, lastDayOf, type Plan } from '@clembo/core';
 import type { TimelineBrief } from '../../brief/brief';
 import { HAREBELL, HAREBELL_ON_TINT, INK, INK_ON_TINT, MADDER, MADDER_ON_TINT, SOFT_INK } from '../../graph/ink';
 import type { TextRun } from '../../graph/scene';
-import { formatDay } from '../../text/dates';
+import { type DateStyle, formatDay } from '../../text/dates';
 import type { Face } from '../../text/faces';
 import type { Measure } from '../../text/measure';
 import type { Item, Selection } from './select';
@@ -58,14 +58,21 @@ const isAlike = (item: Item, parts: Set<string>): boolean =>
 /** A group says how many activities it stands for. */
 const nameOf = (item: Item): string => (item.form === 'group' ? `${item.name} (${item.members.length})` : item.name);
 
+/** Start and finish in words: days, or what the source says in place of one. */
+export const dateWords = (item: Item, style: DateStyle): { start: string; finish: string } => ({
+  start: item.said?.start ?? formatDay(firstDayOf(item), style),
+  finish: item.said?.finish ?? formatDay(lastDayOf(item), style),
+});
+
 /** A finish that does not stand at the finish says that it is one, and so does a start. */
 function datesOf(item: Item, parts: Set<string>, style: 'short' | 'medium', atFinish: boolean): string {
-  const start = formatDay(firstDayOf(item), style);
-  const finish = formatDay(lastDayOf(item), style);
+  const { start, finish } = dateWords(item, style);
   const [withStart, withFinish] = [parts.has('start'), parts.has('finish')];
   if (item.form === 'milestone') return withStart || withFinish ? finish : '';
   if (withStart && withFinish) return start === finish ? start : `${start}–${finish}`;
-  if (withFinish) return atFinish ? finish : `to ${finish}`;
+  // Words that say when it is as a whole need no “to”.
+  const isWhole = item.said !== null && start === finish;
+  if (withFinish) return atFinish || isWhole ? finish : `to ${finish}`;
   return withStart ? `from ${start}` : '';
 }
 

@@ -129,6 +129,12 @@ export function legendEntries(
     height,
     (x, y): SceneNode[] => [promisedMark(x + height / 2, x + height / 2, y - height * 0.35, height * 0.7, true)],
   );
+  add(
+    has((i) => i.said !== null && isWork(i)),
+    'Date not known to the day',
+    wide,
+    (x, y) => barMark(place(x, y, { softLeft: true, softRight: true }), neutral),
+  );
   add(cut, 'Runs on beyond the page', wide, (x, y) => barMark(place(x, y, { cutRight: true }), neutral));
   add(hasStatus, 'Status date', height * 0.6, (x, y) => [
     {

@@ -27,6 +27,9 @@ export interface BarPlace {
   cutLeft: boolean;
   cutRight: boolean;
   group: boolean;
+  /** Ends whose day nobody has said. */
+  softLeft?: boolean;
+  softRight?: boolean;
 }
 
 /** How light the part of a bar that is still to come is. */
@@ -36,13 +39,15 @@ const PROGRESS_DEPTH = 0.26;
 
 /**
  * A bar: light where it is to come, an edge in its full colour, progress as a band along the lower edge, critical as
- * an ink line along the upper one. The edge of a group is doubled at its left end.
+ * an ink line along the upper one. The edge of a group is doubled at its left end. Towards an end whose day nobody has
+ * said it fades.
  */
 export function barMark(p: BarPlace, look: MarkLook): SceneNode[] {
   const width = round(p.x1 - p.x0);
   const edge = edgeWidth(p.height);
   const radius = round(Math.min(p.height * 0.22, 3.5, width / 2));
   const about = look.ref === undefined ? {} : { ref: look.ref };
+  const soft = p.softLeft ? (p.softRight ? 'both' : 'left') : p.softRight ? 'right' : null;
   const nodes: SceneNode[] = [
     {
       type: 'rect',
@@ -52,8 +57,8 @@ export function barMark(p: BarPlace, look: MarkLook): SceneNode[] {
       height: round(p.height),
       radius,
       fill: tint(look.colour, TO_COME),
-      stroke: look.colour,
-      strokeWidth: edge,
+      // An end that is not known has no edge.
+      ...(soft === null ? { stroke: look.colour, strokeWidth: edge } : { fade: soft }),
       ...about,
       role: 'bar',
     },
@@ -192,7 +197,7 @@ export const supportMark = (p: BarPlace, look: MarkLook): SceneNode[] => [
     height: round(p.height * SUPPORT),
     fill: look.colour,
     opacity: 0.55,
-    fade: true,
+    fade: 'both',
     ...(look.ref === undefined ? {} : { ref: look.ref }),
     role: 'bar',
   },

@@ -72,8 +72,6 @@ export interface Spread {
 
 export const rowCount = (lanes: readonly LaneRows[]): number =>
   lanes.reduce((sum, l) => sum + (l.lanes.length > 0 ? rowCount(l.lanes) : l.rows.length), 0);
-export const leafCount = (lanes: readonly LaneRows[]): number =>
-  lanes.reduce((sum, l) => sum + (l.lanes.length > 0 ? leafCount(l.lanes) : 1), 0);
 
 /** Height of a lane: what it holds, and at least its title. */
 function heightOf(lane: LaneRows, spread: Spread): number {

@@ -48,6 +48,8 @@ export interface Item extends CodeLook {
   /** When the edition that is compared with promised it, and by how many working days it is late (ahead: negative). */
   promised: { start: number; finish: number } | null;
   off: number | null;
+  /** The words of the source where its start or finish is said vaguer than a day; null where both are days. */
+  said: { start: string | null; finish: string | null } | null;
 }
 
 export interface Selection {
@@ -211,6 +213,8 @@ function itemOf(reader: Reader, index: number, lane: string[], members: number[]
     complete: open.length === 0,
     promised: null,
     off: null,
+    // Computed dates are days, whatever the source says.
+    said: plan.source === 'given' && !group ? a.said : null,
     ...reader.looks(colourCodes.length > 1 ? [SEVERAL] : colourCodes),
   };
   if (reader.promised) comparePromise(reader, reader.promised, item);

@@ -1,29 +1,63 @@
-import { MAX_FILE_BYTES } from '@clembo/formats';
+import { MAX_FILE_BYTES, PASTED } from '@clembo/formats';
+import { createIntake, type IntakeFile } from '@clembo/store';
 import { z } from 'zod';
-import { answer, BadRequest, readBody } from '@/server/answer';
-import { takeIn, takeInText } from '@/server/intake/takeIn';
-import { accessOf } from '@/server/store';
+import { answer, BadRequest, readBody, readBytes, readId } from '@/server/answer';
+import { accessOf, store } from '@/server/store';
 
-const Pasted = z.object({ text: z.string().min(1).max(MAX_FILE_BYTES) });
+/** What else stands in a form beside the file. */
+const FORM_BYTES = 65_536;
+const MOST = MAX_FILE_BYTES + FORM_BYTES;
+const Pasted = z.object({ text: z.string().min(1).max(MAX_FILE_BYTES), plan: z.uuid().optional() });
+/** So many files are taken in together. */
+const MOST_FILES = 50;
 
-/** Takes in an uploaded file (a form with `file`) or a pasted table (JSON with `text`). */
+interface Uploaded {
+  files: IntakeFile[];
+  plan: string | null;
+}
+
+/**
+ * Takes in uploaded files (a form with one or more `file`) or a pasted table (JSON with `text`): a job reads them. With
+ * `plan`, they are to refresh that plan.
+ */
 export const POST = (request: Request): Promise<Response> =>
-  answer(async () => {
-    if (!(request.headers.get('content-type') ?? '').startsWith('multipart/form-data')) {
-      return takeInText(await accessOf(), (await readBody(request, Pasted)).text);
-    }
-    let form: FormData;
-    try {
-      form = await request.formData();
-    } catch {
-      throw new BadRequest('The upload did not arrive whole. Try again.');
-    }
-    const file = form.get('file');
-    if (!(file instanceof File)) throw new BadRequest('There is no file in the request.');
-    if (file.size > MAX_FILE_BYTES)
-      throw new BadRequest(
-        `${file.name} has ${Math.ceil(file.size / 1048576)} MB; at most ${MAX_FILE_BYTES / 1048576} MB can be taken in.`,
-        413,
-      );
-    return takeIn(await accessOf(), new Uint8Array(await file.arrayBuffer()), file.name.slice(0, 200) || 'file');
+  answer(request, async () => {
+    const type = request.headers.get('content-type') ?? '';
+    const what = type.startsWith('multipart/form-data') ? await uploaded(request, type) : await pasted(request);
+    return createIntake(store(), await accessOf(), what.files, what.plan);
   });
+
+async function pasted(request: Request): Promise<Uploaded> {
+  const { text, plan } = await readBody(request, Pasted, MOST);
+  if (text.trim() === '') throw new BadRequest('The pasted table has no rows.', 422);
+  return { files: [{ name: PASTED, content: new TextEncoder().encode(text) }], plan: plan ?? null };
+}
+
+async function uploaded(request: Request, type: string): Promise<Uploaded> {
+  const bytes = await readBytes(request, MOST, 'The file');
+  let form: FormData;
+  try {
+    form = await new Response(bytes as BodyInit, { headers: { 'Content-Type': type } }).formData();
+  } catch {
+    throw new BadRequest('The upload did not arrive whole. Try again.');
+  }
+  const files = form.getAll('file').filter((f) => f instanceof File);
+  if (files.length === 0) throw new BadRequest('There is no file in the request.');
+  if (files.length > MOST_FILES)
+    throw new BadRequest(`There are ${files.length} files; at most ${MOST_FILES} are taken in together.`);
+  const plan = form.get('plan');
+  return {
+    files: await Promise.all(
+      files.map(async (f) => ({ name: fileName(f.name), content: new Uint8Array(await f.arrayBuffer()) })),
+    ),
+    plan: typeof plan === 'string' ? readId(plan, 'plan') : null,
+  };
+}
+
+/** A file name as it can be shown and kept: without control characters and halves of characters. */
+const fileName = (name: string): string =>
+  [...name]
+    .slice(0, 200)
+    .join('')
+    .replace(/[\p{Cc}\p{Cs}]+/gu, ' ')
+    .trim() || 'file';

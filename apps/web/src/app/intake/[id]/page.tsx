@@ -1,17 +1,23 @@
+import type { IntakePreview } from '@clembo/formats';
+import { readPlanHead, readPreview } from '@clembo/store';
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { IntakeDesk } from '@/features/gather/IntakeDesk';
+import { IntakeDesk } from '@/features/gather/desk/IntakeDesk';
 import { BadRequest, readId } from '@/server/answer';
-import { viewIntake } from '@/server/intake/view';
-import { accessOf } from '@/server/store';
+import { accessOf, store } from '@/server/store';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Intake' };
 
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
   try {
-    const view = await viewIntake(await accessOf(), readId((await params).id, 'intake'));
-    return <IntakeDesk first={view} />;
+    const id = readId((await params).id, 'intake');
+    const read = await readPreview(store(), await accessOf(), id);
+    if (!read) notFound();
+    const target = read.targetPlan === null ? null : await readPlanHead(store(), await accessOf(), read.targetPlan);
+    const { source, targetPlan, planId } = read;
+    const preview = read.preview as IntakePreview | null;
+    return <IntakeDesk id={id} first={{ source, targetPlan, planId, preview }} target={target?.name ?? null} />;
   } catch (error) {
     if (error instanceof BadRequest) notFound();
     throw error;

@@ -1,6 +1,7 @@
 'use client';
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
 import { Check } from 'lucide-react';
+import { openByEnter } from '@/ui/openByEnter';
 
 /** How a part of the sentence looks: words that can be changed. */
 export const PART_STYLE =
@@ -24,7 +25,12 @@ export function OnePart({
 }: Common & { value: string; onChange: (value: string) => void }) {
   return (
     <Listbox value={value} onChange={onChange}>
-      <ListboxButton data-brief-part={part} aria-label={`${label}: ${text}`} className={PART_STYLE}>
+      <ListboxButton
+        onKeyDown={openByEnter}
+        data-brief-part={part}
+        aria-label={`${label}: ${text}`}
+        className={PART_STYLE}
+      >
         {text}
       </ListboxButton>
       <ListboxOptions anchor={{ to: 'bottom start', gap: 6 }} className="panel max-h-96! min-w-52">
@@ -51,7 +57,12 @@ export function ManyPart({
 }: Common & { values: string[]; most?: number; onChange: (values: string[]) => void }) {
   return (
     <Listbox value={values} onChange={onChange} multiple>
-      <ListboxButton data-brief-part={part} aria-label={`${label}: ${text}`} className={PART_STYLE}>
+      <ListboxButton
+        onKeyDown={openByEnter}
+        data-brief-part={part}
+        aria-label={`${label}: ${text}`}
+        className={PART_STYLE}
+      >
         {text}
       </ListboxButton>
       <ListboxOptions anchor={{ to: 'bottom start', gap: 6 }} className="panel min-w-52">

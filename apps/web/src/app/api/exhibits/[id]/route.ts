@@ -1,21 +1,36 @@
 import { Brief } from '@clembo/scene';
-import { deleteExhibit, updateExhibit } from '@clembo/store';
+import { changeExhibit, deleteExhibit } from '@clembo/store';
 import { z } from 'zod';
-import { answer, notFound, readBody, readId } from '@/server/answer';
+import { answer, BadRequest, notFound, readBody, readId } from '@/server/answer';
 import { accessOf, store } from '@/server/store';
 
 type Context = { params: Promise<{ id: string }> };
-const Change = z.object({ name: z.string().trim().min(1).max(200).optional(), brief: Brief.optional() });
+/** Parts of the brief that are to become something else; the others stay as they are. */
+const Change = z.object({
+  name: z.string().trim().min(1).max(200).optional(),
+  brief: z.record(z.string().max(50), z.unknown()).optional(),
+});
+
+/** The version that the change was made on, from `If-Match: "7"`. */
+function versionOf(request: Request): number {
+  const m = /^"(\d{1,9})"$/.exec(request.headers.get('if-match') ?? '');
+  if (!m) throw new BadRequest('The request does not say on which version it was made (If-Match).', 428);
+  return Number(m[1]);
+}
 
 export const PATCH = (request: Request, { params }: Context): Promise<Response> =>
-  answer(async () => {
+  answer(request, async () => {
     const change = await readBody(request, Change);
-    if (!(await updateExhibit(store(), await accessOf(), readId((await params).id, 'exhibit'), change)))
-      throw notFound('exhibit');
+    const id = readId((await params).id, 'exhibit');
+    const changed = await changeExhibit(store(), await accessOf(), id, versionOf(request), change, (brief) =>
+      Brief.parse(brief),
+    );
+    if (!changed) throw notFound('exhibit');
+    return changed;
   });
 
-export const DELETE = (_: Request, { params }: Context): Promise<Response> =>
-  answer(async () => {
+export const DELETE = (request: Request, { params }: Context): Promise<Response> =>
+  answer(request, async () => {
     if (!(await deleteExhibit(store(), await accessOf(), readId((await params).id, 'exhibit'))))
       throw notFound('exhibit');
   });

@@ -1,18 +1,16 @@
+import { askFor, PAGE_FORMATS, readExhibit } from '@clembo/store';
 import { z } from 'zod';
-import { answer, readId } from '@/server/answer';
-import { PAGE_FORMATS, writeExhibit } from '@/server/page';
-import { accessOf } from '@/server/store';
+import { answer, notFound, readBody, readId } from '@/server/answer';
+import { accessOf, store } from '@/server/store';
 
-/** The exhibit as a file: `?format=pdf`, `svg` or `png`. */
-export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
-  answer(async () => {
-    const format = z.enum(PAGE_FORMATS).parse(new URL(request.url).searchParams.get('format'));
-    const { bytes, type, file } = await writeExhibit(await accessOf(), readId((await params).id, 'exhibit'), format);
-    return new Response(bytes as BodyInit, {
-      headers: {
-        'Content-Type': type,
-        'Content-Disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file)}`,
-        'Cache-Control': 'no-store',
-      },
-    });
+const Wish = z.object({ format: z.enum(PAGE_FORMATS) });
+
+/** Has the exhibit written as a file. */
+export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
+  answer(request, async () => {
+    const { format } = await readBody(request, Wish);
+    const access = await accessOf();
+    const exhibit = readId((await params).id, 'exhibit');
+    if (!(await readExhibit(store(), access, exhibit))) throw notFound('exhibit');
+    return { job: await askFor(store(), access, { kind: 'writePage', exhibit, format }) };
   });

@@ -1,17 +1,13 @@
-import { MomentValue } from '@clembo/core';
-import { z } from 'zod';
-import { answer, readBody, readId } from '@/server/answer';
-import { makePlan } from '@/server/intake/makePlan';
-import { accessOf } from '@/server/store';
+import { askFor, PlanWish, readPreview } from '@clembo/store';
+import { answer, notFound, readBody, readId } from '@/server/answer';
+import { accessOf, store } from '@/server/store';
 
-const Wish = z.object({
-  name: z.string().trim().min(1).max(300),
-  strict: z.boolean().default(false),
-  start: MomentValue.nullable().default(null),
-});
-
+/** Has the plan of an intake made. */
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
-  answer(async () => {
-    const wish = await readBody(request, Wish);
-    return { planId: await makePlan(await accessOf(), readId((await params).id, 'intake'), wish) };
+  answer(request, async () => {
+    const wish = await readBody(request, PlanWish);
+    const access = await accessOf();
+    const intake = readId((await params).id, 'intake');
+    if (!(await readPreview(store(), access, intake))) throw notFound('intake');
+    return { job: await askFor(store(), access, { kind: 'makePlan', intake, wish }) };
   });

@@ -7,7 +7,7 @@ import { accessOf, store } from '@/server/store';
 const NewExhibit = z.object({ name: z.string().trim().min(1).max(200), brief: Brief });
 
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
-  answer(async () => {
+  answer(request, async () => {
     const { name, brief } = await readBody(request, NewExhibit);
     const id = await createExhibit(store(), await accessOf(), readId((await params).id, 'plan'), name, brief);
     if (!id) throw notFound('plan');

@@ -18,7 +18,7 @@ export default async function Page({ params }: { params: Promise<{ id: string; e
       key={exhibit.id}
       plan={plan}
       version={version}
-      exhibit={{ id: exhibit.id, name: exhibit.name, brief: Brief.parse(exhibit.brief) }}
+      exhibit={{ id: exhibit.id, name: exhibit.name, brief: Brief.parse(exhibit.brief), version: exhibit.version }}
       siblings={exhibits.map(({ id: sibling, name }) => ({ id: sibling, name }))}
     />
   );

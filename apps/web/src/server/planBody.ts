@@ -1,0 +1,72 @@
+import 'server-only';
+import { packActivities, packLinks } from '@clembo/core';
+import { type Access, readPlan, readPlanMark } from '@clembo/store';
+import { notFound } from './answer';
+import { store } from './store';
+
+/** How many bytes of answers are held, in all. */
+const HELD_BYTES = 64 * 1_048_576;
+/** Answers by the mark of what they hold; the one that was asked for longest ago goes first. */
+const held = new Map<string, Promise<Uint8Array>>();
+const sizes = new Map<string, number>();
+
+function hold(mark: string, make: () => Promise<Uint8Array>): Promise<Uint8Array> {
+  const known = held.get(mark);
+  if (known) {
+    held.delete(mark);
+    held.set(mark, known);
+    return known;
+  }
+  const made = make();
+  held.set(mark, made);
+  made.then(
+    (bytes) => {
+      sizes.set(mark, bytes.length);
+      let total = [...sizes.values()].reduce((a, b) => a + b, 0);
+      for (const old of [...held.keys()]) {
+        if (total <= HELD_BYTES || old === mark) continue;
+        total -= sizes.get(old) ?? 0;
+        held.delete(old);
+        sizes.delete(old);
+      }
+    },
+    () => held.delete(mark),
+  );
+  return made;
+}
+
+/**
+ * A plan as an answer: made once for each state of it, however many ask; nothing but a word for those who have it
+ * already (If-None-Match).
+ */
+export async function planAnswer(
+  request: Request,
+  access: Access,
+  planId: string,
+  edition?: string,
+): Promise<Response> {
+  const asColumns = new URL(request.url).searchParams.get('form') === 'columns';
+  const state = await readPlanMark(store(), access, planId, edition);
+  if (!state) throw notFound(edition === undefined ? 'plan' : 'edition');
+  const tag = `"${state}${asColumns ? '-c' : ''}"`;
+  const headers = { ETag: tag, 'Cache-Control': 'private, no-cache' };
+  if (request.headers.get('if-none-match') === tag) return new Response(null, { status: 304, headers });
+  const bytes = await hold(tag, async () => {
+    const stored = await readPlan(store(), access, planId, edition);
+    if (!stored) throw notFound(edition === undefined ? 'plan' : 'edition');
+    const { plan, version, sources, rows } = stored;
+    const { activities, links, ...head } = plan;
+    const body = {
+      plan: asColumns
+        ? { ...head, activities: packActivities(activities), links: packLinks(links) }
+        : { ...head, activities, links },
+      edition: stored.edition,
+      version,
+      editions: stored.editions.map(({ id, name, working, baseline }) => ({ id, name, working, baseline })),
+      sources: sources.map(({ no, name, sheet }) => ({ no, name, sheet })),
+      rows,
+    };
+    return new TextEncoder().encode(JSON.stringify(body));
+  });
+  return new Response(bytes as BodyInit, { headers: { ...headers, 'Content-Type': 'application/json' } });
+}

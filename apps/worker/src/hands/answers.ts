@@ -1,0 +1,87 @@
+import { type PackedPlan, unpackPlan } from '@clembo/core';
+import { ColumnMap, type IntakePreview, IntakeState } from '@clembo/formats';
+import { Brief } from '@clembo/scene';
+import type { PageFormat, PlanWish, StoredSource } from '@clembo/store';
+import { z } from 'zod';
+
+/** The tables of an intake, packed as they are kept. */
+interface FromTables {
+  tables: Uint8Array;
+}
+export interface ReadInput {
+  files: { name: string; bytes: Uint8Array }[];
+}
+/** `known` are column maps that were corrected or confirmed before. */
+export type BeginInput = FromTables & { known: unknown[] };
+export type ChangeInput = FromTables & { state: unknown; change: unknown; known: unknown[] };
+export type MakeInput = FromTables & { state: unknown; wish: PlanWish };
+export type AgainInput = FromTables & {
+  state: unknown;
+  current: PackedPlan;
+  /** The sources that the plan was read from last. */
+  last: Pick<StoredSource, 'map' | 'content' | 'aliases'>[];
+  same: { was: string; is: string }[];
+};
+export interface PageInput {
+  plan: PackedPlan;
+  edition: string;
+  brief: unknown;
+  promised: { plan: PackedPlan; name: string } | null;
+  format: PageFormat;
+  /** Milliseconds since 1970: the date that the file carries. */
+  date: number;
+}
+
+// What comes back from a hand was made of a stranger's file: it is checked before it is kept. Plans are checked by
+// the store, which takes in nothing else.
+const Bytes = z.custom<Uint8Array>((value) => value instanceof Uint8Array);
+// They travel as columns: many small objects take their time from one process to another.
+const PlanLike = z.custom<PackedPlan>((value) => typeof value === 'object' && value !== null).transform(unpackPlan);
+const MadeSource = z.object({
+  name: z.string(),
+  sheet: z.string().nullable(),
+  map: ColumnMap.nullable(),
+  content: Bytes.nullable(),
+  aliases: z.record(z.string(), z.string()),
+  problems: z.array(z.unknown()),
+});
+export type MadeSource = z.infer<typeof MadeSource>;
+const PlaceOf = z
+  .object({ refs: z.array(z.string()), parts: z.array(z.int()), rows: z.array(z.int()) })
+  .transform(({ refs, parts, rows }) => new Map(refs.map((ref, k) => [ref, [parts[k]!, rows[k]!] as const])));
+export const packPlaces = (places: ReadonlyMap<string, readonly [part: number, row: number]>) => ({
+  refs: [...places.keys()],
+  parts: [...places.values()].map(([part]) => part),
+  rows: [...places.values()].map(([, row]) => row),
+});
+export const MadePlan = z.object({
+  plan: PlanLike,
+  promised: PlanLike.nullable(),
+  placeOf: PlaceOf,
+  sources: z.array(MadeSource),
+  maps: z.array(ColumnMap),
+  brief: Brief,
+});
+export type MadePlan = z.infer<typeof MadePlan>;
+/** As a hand sends it. */
+export type SentPlan = z.input<typeof MadePlan>;
+export const ReadResult = z.union([z.object({ made: MadePlan }), z.object({ tables: Bytes })]);
+export type SentReading = z.input<typeof ReadResult>;
+export const Previewed = z.object({
+  state: IntakeState,
+  preview: z.custom<IntakePreview>((value) => typeof value === 'object' && value !== null && 'part' in value),
+});
+export type Previewed = z.infer<typeof Previewed>;
+export const ReadAgainResult = z.object({
+  base: PlanLike,
+  incoming: PlanLike,
+  placeOf: PlaceOf,
+  sources: z.array(MadeSource),
+  maps: z.array(ColumnMap),
+  alike: z.array(z.object({ was: z.string(), is: z.string(), wasName: z.string(), name: z.string() })),
+  doubtful: z.array(z.string()),
+});
+export type ReadAgainResult = z.infer<typeof ReadAgainResult>;
+export type SentAgain = z.input<typeof ReadAgainResult>;
+export const WrittenPage = z.object({ bytes: Bytes });
+export type WrittenPage = z.infer<typeof WrittenPage>;

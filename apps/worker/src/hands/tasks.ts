@@ -1,0 +1,214 @@
+import { packPlan, schedulePlan, unpackPlan } from '@clembo/core';
+import {
+  beginState,
+  changeState,
+  ColumnMap,
+  type ColumnMeaning,
+  fieldById,
+  groupProblems,
+  hasRows,
+  IntakeChange,
+  type IntakePart,
+  IntakeState,
+  type JointIntake,
+  looksLikeJson,
+  orderInTable,
+  packTables,
+  PASTED,
+  previewIntake,
+  promisedEdition,
+  readAgain,
+  readParts,
+  readPasted,
+  readPlanJson,
+  readTables,
+  type SourcePlace,
+  type Table,
+  unpackTables,
+  UnreadableFile,
+  usedParts,
+} from '@clembo/formats';
+import { EXHIBITS } from '@clembo/scene';
+import {
+  type AgainInput,
+  type BeginInput,
+  type ChangeInput,
+  type MadeSource,
+  type MakeInput,
+  packPlaces,
+  type Previewed,
+  type ReadInput,
+  type SentAgain,
+  type SentPlan,
+  type SentReading,
+} from './answers';
+import { writePage } from './writePage';
+import { writePlan } from './writePlan';
+
+type Report = (step: string, share: number) => void;
+
+/** Reads files: our own JSON is a plan, anything else tables. */
+async function readFiles({ files }: ReadInput, report: Report): Promise<SentReading> {
+  const tables: Table[] = [];
+  for (const [k, { name, bytes }] of files.entries()) {
+    report(`Reading ${name}`, 0.1 + (0.6 * k) / files.length);
+    if (name === PASTED) tables.push(readPasted(new TextDecoder().decode(bytes), name));
+    else if (!looksLikeJson(bytes)) tables.push(...(await readTables(bytes, name)));
+    else if (files.length === 1) return { made: planOfJson(bytes, name) };
+    else throw new UnreadableFile(`${name} is a plan of Clembo's own; take it in by itself.`);
+  }
+  const full = tables.filter(hasRows);
+  if (full.length === 0) throw new UnreadableFile(`${files[0]!.name} has no rows below its headings.`);
+  return { tables: packTables(full) };
+}
+
+function planOfJson(bytes: Uint8Array, source: string): SentPlan {
+  const { plan, problems, rowOf } = readPlanJson(new TextDecoder().decode(bytes), source);
+  // Where nobody can look at what would be left out, nothing is.
+  if (problems.length > 0)
+    throw new UnreadableFile(
+      problems
+        .slice(0, 5)
+        .map((p) => `${p.source}: “${p.value}” cannot be used (${p.detail}).`)
+        .join(' '),
+    );
+  const brief = EXHIBITS.timeline.suggest(plan, schedulePlan(plan), 0);
+  const placeOf = packPlaces(new Map([...rowOf].map(([ref, row]): [string, SourcePlace] => [ref, [0, row]])));
+  const own = { name: source, sheet: null, map: null, content: null, aliases: {}, problems: [] };
+  return { plan: packPlan(plan), promised: null, placeOf, sources: [own], maps: [], brief };
+}
+
+const knownOf = (known: readonly unknown[]): ColumnMap[] =>
+  known.map((k) => ColumnMap.safeParse(k)).flatMap((k) => (k.success ? [k.data] : []));
+
+/** How an intake begins: its tables by the maps that they had last time, or by a guess. */
+function beginIntake({ tables, known }: BeginInput, report: Report): Previewed {
+  report('Looking through the columns', 0.75);
+  const all = unpackTables(tables);
+  const state = beginState(all, knownOf(known));
+  return { state, preview: previewIntake(all, state) };
+}
+
+/** An intake after a change that a person made. */
+function changeIntake({ tables, state, change, known }: ChangeInput, report: Report): Previewed {
+  report('Reading the rows', 0.5);
+  const all = unpackTables(tables);
+  const next = changeState(all, IntakeState.parse(state), IntakeChange.parse(change), knownOf(known));
+  return { state: next, preview: previewIntake(all, next) };
+}
+
+/** What the sources of a plan are kept as. */
+function sourcesFor(
+  packed: Uint8Array,
+  tables: readonly Table[],
+  parts: readonly IntakePart[],
+  joint: JointIntake,
+  aliases: Record<string, string> = {},
+): MadeSource[] {
+  return parts.map((part, k) => {
+    const table = tables[part.table]!;
+    return {
+      name: table.source,
+      sheet: table.sheet,
+      map: part.map,
+      // A single table is packed already.
+      content: tables.length === 1 ? packed : packTables([table]),
+      aliases: k === 0 ? aliases : {},
+      problems: groupProblems(joint.intakes[k]!.problems),
+    };
+  });
+}
+
+/** Maps that a person corrected or confirmed are known the next time. */
+const mapsFor = (tables: readonly Table[], parts: readonly IntakePart[]): ColumnMap[] =>
+  parts
+    .filter((p) => p.from !== 'guess')
+    // An order that this file did not need was never chosen: the next file may have to be asked about.
+    .map(({ map, table }) => (orderInTable(tables[table]!, map) === 'irrelevant' ? { ...map, dateOrder: null } : map));
+
+/** Refuses what a person has not yet settled. */
+function checkSettled(tables: readonly Table[], parts: readonly IntakePart[]): void {
+  const open = parts.find((p) => p.map.dateOrder === null && p.map.columns.some((m) => isDateColumn(m)));
+  if (open)
+    throw new UnreadableFile(
+      `Say first whether day or month comes first in the dates of ${tables[open.table]!.sheet ?? tables[open.table]!.source}.`,
+    );
+}
+
+const isDateColumn = (m: ColumnMeaning): boolean => m.as === 'field' && fieldById(m.field)?.type === 'date';
+
+/** Makes the plan of an intake, with what it promised and a first page. */
+function makePlan({ tables, state, wish }: MakeInput, report: Report): SentPlan {
+  report('Reading the rows', 0.2);
+  const all = unpackTables(tables);
+  const parts = usedParts(IntakeState.parse(state));
+  const { name, strict, start } = wish;
+  checkSettled(all, parts);
+  const intake = readParts(all, parts, { name, start });
+  if (intake.rowsTaken === 0)
+    throw new UnreadableFile(
+      'No row of this table could be taken in. Check which columns hold the names and the dates.',
+    );
+  if (intake.dates === 'none') throw new UnreadableFile(NOTHING_TO_DRAW);
+  if (intake.dates === 'computed' && start === null)
+    throw new UnreadableFile('The table has lengths or links, but no dates. Say on which day the plan starts.');
+  if (strict && intake.problems.length > 0)
+    throw new UnreadableFile(
+      `${intake.problems.length} cells cannot be read, and you asked to hold everything back until they can.`,
+    );
+  report('Working out the dates', 0.5);
+  const { plan, baseline, placeOf } = intake;
+  const promised = promisedEdition(plan, baseline);
+  const brief = EXHIBITS.timeline.suggest(plan, schedulePlan(plan), promised ? 1 : 0);
+  return {
+    plan: packPlan(plan),
+    promised: promised && packPlan(promised),
+    placeOf: packPlaces(placeOf),
+    sources: sourcesFor(tables, all, parts, intake),
+    maps: mapsFor(all, parts),
+    brief,
+  };
+}
+
+/** Reads the source of a plan again: what it says now, beside what it said when it was read last. */
+function readSourceAgain({ current, last, tables, state, same }: AgainInput, report: Report): SentAgain {
+  report('Reading the rows', 0.2);
+  const all = unpackTables(tables);
+  const parts = usedParts(IntakeState.parse(state));
+  checkSettled(all, parts);
+  const before = last.flatMap((s) => {
+    const map = ColumnMap.safeParse(s.map);
+    const table = s.content && unpackTables(s.content)[0];
+    return map.success && table ? [{ table, map: map.data, aliases: s.aliases }] : [];
+  });
+  const reading =
+    before.length === 0
+      ? null
+      : {
+          tables: before.map((b) => b.table),
+          parts: before.map(({ map }, table): IntakePart => ({ table, map, from: 'said', reasons: [] })),
+          aliases: new Map(before.flatMap((b) => Object.entries(b.aliases))),
+        };
+  const { base, incoming, joint, placeOf, aliases, alike, doubtful } = readAgain(
+    unpackPlan(current),
+    reading,
+    { tables: all, parts },
+    same,
+  );
+  if (joint.rowsTaken === 0) throw new UnreadableFile('No row of this table could be taken in. Check its column map.');
+  return {
+    base: packPlan(base),
+    incoming: packPlan(incoming),
+    placeOf: packPlaces(placeOf),
+    alike,
+    doubtful,
+    sources: sourcesFor(tables, all, parts, joint, Object.fromEntries(aliases)),
+    maps: mapsFor(all, parts),
+  };
+}
+
+const NOTHING_TO_DRAW =
+  'No column of this table holds dates, durations or links, so there is nothing to draw. Say which column holds the dates.';
+
+/** Everything that a hand can do. */
+export const TASKS = { readFiles, beginIntake, changeIntake, makePlan, readSourceAgain, writePage, writePlan };

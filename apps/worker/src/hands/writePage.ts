@@ -1,0 +1,36 @@
+import { join } from 'node:path';
+import { schedulePlan, unpackPlan } from '@clembo/core';
+import { fontFolder, writePdf, writePng, writeSvg } from '@clembo/render';
+import { Brief, composeExhibit, createMeasure, type FontMetrics, type Promised } from '@clembo/scene';
+import metrics from '@clembo/scene/metrics.json';
+import type { PageInput, WrittenPage } from './answers';
+
+const fonts = metrics as FontMetrics;
+const measure = createMeasure(fonts);
+let folder: ReturnType<typeof fontFolder> | null = null;
+
+const pageFonts = () => {
+  folder ??= fontFolder(join(process.env.CLEMBO_ROOT ?? process.cwd(), 'packages/render/fonts'), fonts);
+  return folder;
+};
+
+/** Composes an exhibit by the code that composes it on screen, and writes it. */
+export async function writePage(input: PageInput, report: (step: string, share: number) => void): Promise<WrittenPage> {
+  const { edition, format, date } = input;
+  const plan = unpackPlan(input.plan);
+  const kept = input.promised && { ...input.promised, plan: unpackPlan(input.promised.plan) };
+  report('Composing the page', 0.3);
+  const promised: Promised | null = kept && { ...kept, schedule: schedulePlan(kept.plan) };
+  const brief = Brief.parse(input.brief);
+  const scene = composeExhibit({ plan, schedule: schedulePlan(plan), brief, measure, edition, promised });
+  report('Writing the page', 0.7);
+  const { path, embedded } = pageFonts();
+  const bytes =
+    format === 'pdf'
+      ? await writePdf([scene], { fonts, fontPath: path, date: new Date(date) })
+      : format === 'png'
+        ? writePng(scene, { fonts, fontPath: path })
+        : new TextEncoder().encode(writeSvg(scene, { fonts, embed: embedded() }));
+  // A copy of its own: what is sent on must not carry the pool that a buffer was cut from.
+  return { bytes: new Uint8Array(bytes) };
+}

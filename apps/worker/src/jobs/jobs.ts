@@ -1,0 +1,25 @@
+import type { JobInput } from '@clembo/store';
+import type { Outcome, Room } from '../room';
+import { correctIntakeJob } from './correctIntake';
+import { makePlanJob } from './makePlan';
+import { readIntakeJob } from './readIntake';
+import { compareIntakeJob, refreshPlanJob } from './refresh';
+import { writePageJob } from './writePage';
+import { writePlanJob } from './writePlan';
+
+type Doers = { [K in JobInput['kind']]: (room: Room, input: Extract<JobInput, { kind: K }>) => Promise<Outcome> };
+
+/** How each kind of job is done. */
+export const JOBS: Doers = {
+  readIntake: (room, { intake }) => readIntakeJob(room, intake),
+  correctIntake: (room, { intake, change }) => correctIntakeJob(room, intake, change),
+  makePlan: (room, { intake, wish }) => makePlanJob(room, intake, wish),
+  compareIntake: (room, { intake }) => compareIntakeJob(room, intake),
+  refreshPlan: (room, { intake, version }) => refreshPlanJob(room, intake, version),
+  writePlan: (room, { plan, format }) => writePlanJob(room, plan, format),
+  writePage: (room, { exhibit, format }) => writePageJob(room, exhibit, format),
+};
+
+/** Does a job of any kind. */
+export const doJob = (room: Room, input: JobInput): Promise<Outcome> =>
+  (JOBS[input.kind] as (room: Room, input: JobInput) => Promise<Outcome>)(room, input);

@@ -1,0 +1,49 @@
+import { MadePlan, ReadResult } from '../hands/answers';
+import { JobRefused, type Outcome, type Room } from '../room';
+import { deleteIntake, keepPlan, keepReading, readIntake, readIntakeFiles } from '@clembo/store';
+import { beginOf } from './preview';
+
+/** Reads what was uploaded or pasted. What cannot be read leaves nothing behind. */
+export async function readIntakeJob(room: Room, id: string): Promise<Outcome> {
+  const { store, access } = room;
+  const intake = await readIntake(store, access, id);
+  if (!intake) throw new JobRefused('The file is not there any more. Take it in again.');
+  if (intake.planId) return { result: { planId: intake.planId } };
+  try {
+    const { source, targetPlan } = intake;
+    const files = (await readIntakeFiles(store, access, id)).map(({ name, content }) => ({ name, bytes: content }));
+    const read = await room.hand('readFiles', { files }, ReadResult, `Reading ${source}`);
+    if ('made' in read) {
+      if (targetPlan !== null)
+        throw new JobRefused(`${source} is a plan of Clembo's own; it becomes a plan by itself.`);
+      return { result: { planId: await keepMade(room, id, source, read.made) } };
+    }
+    const { state, preview } = await beginOf(room, source, read.tables);
+    room.step('Keeping what was read', 0.9);
+    await keepReading(store, access, id, { tables: read.tables, state, preview });
+    return { result: { intakeId: id } };
+  } catch (error) {
+    if (error instanceof JobRefused) await deleteIntake(store, access, id);
+    throw error;
+  }
+}
+
+/** Keeps what was made of an intake: plan, promised edition, first page, column map and the end of the intake, or nothing. */
+export async function keepMade(
+  { job, store, access, step }: Room,
+  intake: string,
+  source: string,
+  made: MadePlan,
+): Promise<string> {
+  step('Keeping the plan', 0.8);
+  const { plan, promised, maps, sources, placeOf, brief } = made;
+  const what = {
+    plan,
+    edition: source,
+    kept: promised ? [{ name: 'Baseline in the source', plan: promised }] : [],
+    origin: { sources, placeOf },
+    exhibit: { name: 'Overview', brief },
+    maps: maps.map((map) => ({ headings: map.headings, map })),
+  };
+  return keepPlan(store, access, intake, what, job);
+}

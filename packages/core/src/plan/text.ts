@@ -1,0 +1,24 @@
+/** The zero character, and halves of characters without their other half: no database and no page can hold them. */
+const UNUSABLE = /\u0000|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/;
+const EACH = new RegExp(UNUSABLE, 'g');
+
+export const isUsableText = (text: string): boolean => !UNUSABLE.test(text);
+
+/** The text with a mark (U+FFFD) in place of each character that cannot be held. */
+export const usableText = (text: string): string => text.replace(EACH, '\ufffd');
+
+/** The path to the first text (or name of a field) in a value that cannot be held, or null. Values hold no circles. */
+export function findUnusableText(value: unknown): PropertyKey[] | null {
+  const path: PropertyKey[] = [];
+  const look = (v: unknown): boolean => {
+    if (typeof v === 'string') return UNUSABLE.test(v);
+    if (typeof v !== 'object' || v === null) return false;
+    for (const [key, part] of Object.entries(v)) {
+      path.push(key);
+      if (UNUSABLE.test(key) || look(part)) return true;
+      path.pop();
+    }
+    return false;
+  };
+  return look(value) ? path : null;
+}

@@ -1,0 +1,176 @@
+import {
+  type Activity,
+  type CalendarSpec,
+  isMilestone,
+  isoDate,
+  type Link,
+  MINUTES_PER_DAY,
+  type Plan,
+  ROUND_THE_CLOCK,
+} from '@clembo/core';
+
+/**
+ * A plan as the tasks of a building model without a building (ISO 16739-1, IFC4, in the text form of ISO 10303-21):
+ * tasks with their times, what they are part of, sequences with lags, working calendars.
+ *
+ * @param written milliseconds since 1970: when the file is said to be written
+ */
+export function writePlanModel(plan: Plan, written: number): string {
+  const lines: string[] = [];
+  const add = (entity: string): number => {
+    lines.push(`#${lines.length + 1}=${entity};`);
+    return lines.length;
+  };
+  const id = (what: string) => text(globalId(`${plan.name} ${what}`));
+  const unit = add('IFCSIUNIT(*,.LENGTHUNIT.,$,.METRE.)');
+  const units = add(`IFCUNITASSIGNMENT((#${unit}))`);
+  add(`IFCPROJECT(${id('project')},$,${text(plan.name)},$,$,$,$,$,#${units})`);
+  const own = plan.calendars.find((c) => c.id === plan.calendar) ?? plan.calendars[0]!;
+  const calendarOf = (a: Activity) => plan.calendars.find((c) => c.id === a.calendar) ?? own;
+  const tasks = new Map<string, number>();
+  for (const a of plan.activities) {
+    const calendar = calendarOf(a);
+    const isElapsed = calendar.id === ROUND_THE_CLOCK.id;
+    const completion = a.percent === null ? '$' : real(a.percent / 100);
+    const time = add(
+      `IFCTASKTIME($,$,$,${isElapsed ? '.ELAPSEDTIME.' : '.WORKTIME.'},${a.duration === null ? '$' : text(isoLength(a.duration, calendar))},${moment(a.start)},${moment(a.finish, true)},$,$,$,$,$,$,$,$,$,${moment(a.actualStart)},${moment(a.actualFinish, true)},$,${completion})`,
+    );
+    tasks.set(
+      a.ref,
+      add(
+        `IFCTASK(${id(`task ${a.ref}`)},$,${text(a.name)},${a.notes === '' ? '$' : text(a.notes)},$,${text(a.ref)},$,$,$,${isMilestone(a.kind) ? '.T.' : '.F.'},$,#${time},.NOTDEFINED.)`,
+      ),
+    );
+  }
+  const held = new Map<string, number[]>();
+  for (const a of plan.activities)
+    if (a.parent !== null && tasks.has(a.parent))
+      held.set(a.parent, [...(held.get(a.parent) ?? []), tasks.get(a.ref)!]);
+  for (const [parent, children] of held)
+    add(
+      `IFCRELNESTS(${id(`nests ${parent}`)},$,$,$,#${tasks.get(parent)},(${children.map((c) => `#${c}`).join(',')}))`,
+    );
+  plan.links.forEach((l, k) => {
+    const [from, to] = [tasks.get(l.from), tasks.get(l.to)];
+    if (from === undefined || to === undefined) return;
+    const lag =
+      l.lag === 0 ? '$' : `#${add(lagEntity(l, calendarOf(plan.activities.find((a) => a.ref === l.to)!), own))}`;
+    add(`IFCRELSEQUENCE(${id(`link ${k}`)},$,$,$,#${from},#${to},${lag},.${SEQUENCES[l.type]}.,$)`);
+  });
+  for (const calendar of plan.calendars) {
+    const users = plan.activities.filter(
+      (a) => calendarOf(a) === calendar && a.kind !== 'summary' && calendar.id !== ROUND_THE_CLOCK.id,
+    );
+    if (users.length === 0) continue;
+    const times = workTimes(calendar, add);
+    const control = add(
+      `IFCWORKCALENDAR(${id(`calendar ${calendar.id}`)},$,${text(calendar.name)},$,$,${text(calendar.id)},(${times.map((t) => `#${t}`).join(',')}),$,.NOTDEFINED.)`,
+    );
+    add(
+      `IFCRELASSIGNSTOCONTROL(${id(`uses ${calendar.id}`)},$,$,$,(${users.map((a) => `#${tasks.get(a.ref)}`).join(',')}),$,#${control})`,
+    );
+  }
+  const stamp = new Date(written).toISOString().slice(0, 19);
+  return `ISO-10303-21;
+HEADER;
+FILE_DESCRIPTION(('ViewDefinition [ReferenceView]'),'2;1');
+FILE_NAME(${text(plan.name)},'${stamp}',(''),(''),'Clembo','Clembo','');
+FILE_SCHEMA(('IFC4'));
+ENDSEC;
+DATA;
+${lines.join('\n')}
+ENDSEC;
+END-ISO-10303-21;
+`;
+}
+
+const SEQUENCES: Record<Link['type'], string> = {
+  FS: 'FINISH_START',
+  SS: 'START_START',
+  FF: 'FINISH_FINISH',
+  SF: 'START_FINISH',
+};
+
+function lagEntity(l: Link, successor: CalendarSpec, own: CalendarSpec): string {
+  const calendar = l.lagCalendar === 'plan' ? own : successor;
+  const amount =
+    l.lagCalendar === 'elapsed' ? isoLength(Math.abs(l.lag), ROUND_THE_CLOCK) : isoLength(Math.abs(l.lag), calendar);
+  const duration = `${l.lag < 0 ? '-' : ''}${amount}`;
+  return `IFCLAGTIME($,$,$,IFCDURATION(${text(duration)}),${l.lagCalendar === 'elapsed' ? '.ELAPSEDTIME.' : '.WORKTIME.'})`;
+}
+
+/** The working times of a week, a pattern for each set of days with the same hours. */
+function workTimes(calendar: CalendarSpec, add: (entity: string) => number): number[] {
+  const groups = new Map<string, number[]>();
+  calendar.week.forEach((pattern, weekday) => {
+    if (pattern.length > 0) {
+      const key = JSON.stringify(pattern);
+      groups.set(key, [...(groups.get(key) ?? []), weekday + 1]);
+    }
+  });
+  return [...groups].map(([key, days]) => {
+    const periods = (JSON.parse(key) as [number, number][]).map(([from, to]) =>
+      add(`IFCTIMEPERIOD(${text(clock(from))},${text(clock(to))})`),
+    );
+    const pattern = add(
+      `IFCRECURRENCEPATTERN(.WEEKLY.,$,(${days.join(',')}),$,$,$,$,(${periods.map((p) => `#${p}`).join(',')}))`,
+    );
+    return add(`IFCWORKTIME('Week',$,$,#${pattern},$,$)`);
+  });
+}
+
+const clock = (minute: number): string =>
+  `${String(Math.floor(Math.min(minute, 1439) / 60)).padStart(2, '0')}:${String(Math.min(minute, 1439) % 60).padStart(2, '0')}:00`;
+
+/** A length in days of its calendar where it is whole, else in hours and minutes (ISO 8601). */
+function isoLength(minutes: number, calendar: CalendarSpec): string {
+  if (minutes % calendar.minutesPerDay === 0) return `P${minutes / calendar.minutesPerDay}D`;
+  const [h, m] = [Math.floor(minutes / 60), minutes % 60];
+  return `PT${h > 0 ? `${h}H` : ''}${m > 0 ? `${m}M` : ''}`;
+}
+
+/** A moment as IFC writes it (ISO 8601); the end of a day is its 24th hour. */
+function moment(value: number | null, isEnd = false): string {
+  if (value === null) return '$';
+  const day = Math.floor(value / MINUTES_PER_DAY);
+  const minute = value - day * MINUTES_PER_DAY;
+  if (isEnd && minute === 0) return text(`${isoDate(day - 1)}T24:00:00`);
+  return text(`${isoDate(day)}T${clock(minute)}`);
+}
+
+const real = (value: number): string => {
+  const plain = String(Number(value.toPrecision(12)));
+  return plain.includes('.') || plain.includes('e') ? plain.replace('e', 'E') : `${plain}.`;
+};
+
+/** A text of ISO 10303-21: quotes and backslashes doubled, other letters by their number (6.4.3). */
+function text(value: string): string {
+  let out = '';
+  for (const c of value) {
+    const code = c.codePointAt(0)!;
+    if (c === "'") out += "''";
+    else if (c === '\\') out += '\\\\';
+    else if (code >= 32 && code < 127) out += c;
+    else if (code > 0xffff) out += `\\X4\\${code.toString(16).toUpperCase().padStart(8, '0')}\\X0\\`;
+    else out += `\\X2\\${code.toString(16).toUpperCase().padStart(4, '0')}\\X0\\`;
+  }
+  return `'${out}'`;
+}
+
+const LETTERS = '0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz_$';
+
+/** An identifier of 22 letters that is the same for the same thing: 128 bits of four hashes (FNV-1a), in base 64. */
+function globalId(what: string): string {
+  let bits = 0n;
+  for (let seed = 0; seed < 4; seed++) {
+    let hash = 0x811c9dc5 ^ (seed * 0x9e3779b1);
+    for (let i = 0; i < what.length; i++) hash = Math.imul(hash ^ what.charCodeAt(i), 0x01000193);
+    bits = (bits << 32n) | BigInt(hash >>> 0);
+  }
+  let out = '';
+  for (let k = 0; k < 22; k++) {
+    out = LETTERS[Number(bits & 63n)] + out;
+    bits >>= 6n;
+  }
+  return out;
+}

@@ -1,0 +1,59 @@
+import { MomentValue } from '@clembo/core';
+import { z } from 'zod';
+
+/** What a page can be written as. */
+export const PAGE_FORMATS = ['pdf', 'svg', 'png'] as const;
+export type PageFormat = (typeof PAGE_FORMATS)[number];
+
+/** What a plan can be written as. */
+export const PLAN_FORMATS = ['csv', 'xlsx', 'ics', 'ifc', 'json'] as const;
+export type PlanFormat = (typeof PLAN_FORMATS)[number];
+
+/** What a person wants of the plan that an intake becomes. */
+export const PlanWish = z.object({
+  name: z.string().trim().min(1).max(300),
+  /** Nothing is taken in while any cell cannot be read. */
+  strict: z.boolean().default(false),
+  /** The moment at which a plan without dates starts. */
+  start: MomentValue.nullable().default(null),
+});
+export type PlanWish = z.infer<typeof PlanWish>;
+
+/** What a person decided of the changes that a refresh would make. */
+export const Choices = z.object({
+  /** Ids of changes that are refused. */
+  refused: z.array(z.string().max(400)).max(200_000).default([]),
+  /** Rows that are the same under another reference: the one that was, and the one that is now. */
+  same: z
+    .array(z.object({ was: z.string().max(200), is: z.string().max(200) }))
+    .max(20_000)
+    .default([]),
+  /** Pairs that were said not to be the same. */
+  apart: z.array(z.string().max(200)).max(20_000).default([]),
+});
+export type Choices = z.infer<typeof Choices>;
+
+/** What takes longer than an answer may: each kind of job with what it needs to be done. */
+export const JobInput = z.discriminatedUnion('kind', [
+  /** Reads what was uploaded or pasted. Our own JSON becomes a plan, a table gets a column map. */
+  z.object({ kind: z.literal('readIntake'), intake: z.uuid() }),
+  /** Reads an intake otherwise: other tables of it, or by another column map. */
+  z.object({ kind: z.literal('correctIntake'), intake: z.uuid(), change: z.looseObject({}) }),
+  /** Makes the plan of an intake, and ends the intake. */
+  z.object({ kind: z.literal('makePlan'), intake: z.uuid(), wish: PlanWish }),
+  /** Finds out what an intake would change in the plan that it is to refresh. */
+  z.object({ kind: z.literal('compareIntake'), intake: z.uuid() }),
+  /** Refreshes the plan by what was not refused, and ends the intake. */
+  z.object({ kind: z.literal('refreshPlan'), intake: z.uuid(), version: z.int() }),
+  /** Writes a plan as a file that other programs read. */
+  z.object({ kind: z.literal('writePlan'), plan: z.uuid(), format: z.enum(PLAN_FORMATS) }),
+  /** Writes an exhibit as a file. */
+  z.object({ kind: z.literal('writePage'), exhibit: z.uuid(), format: z.enum(PAGE_FORMATS) }),
+]);
+export type JobInput = z.infer<typeof JobInput>;
+
+/** Waiting for its turn, at work, or how it ended. */
+export type JobState = 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
+
+/** Jobs about the same thing are done one after the other, in the order in which they were asked for. */
+export const queueOf = (input: JobInput): string | null => ('intake' in input ? `intake ${input.intake}` : null);

@@ -1,0 +1,75 @@
+import type { Plan } from '@clembo/core';
+import { and, eq } from 'drizzle-orm';
+import { acceptPlan } from './accept';
+import { type Access, mayWrite } from './access';
+import { type Database, inTransaction, type Store } from './database';
+import { addExhibit } from './exhibits';
+import { keepColumnMap } from './intakes';
+import { endJob } from './jobs/jobs';
+import { type KeptEdition, writePlan } from './plans';
+import type { Origin } from './sources';
+import { intake, intakeFile } from './schema';
+
+/** What comes of an intake. */
+export interface MadeOfIntake {
+  plan: Plan;
+  /** Name of the file, or of the paste. */
+  edition: string;
+  kept: KeptEdition[];
+  origin: Origin;
+  exhibit: { name: string; brief: object };
+  /** Maps that a person corrected or confirmed, for the next tables with these headings. */
+  maps: { headings: readonly string[]; map: object }[];
+}
+
+/** The intake that a plan was to be made of is gone. */
+export class IntakeGone extends Error {}
+
+/** The job that a plan was to be made by was cancelled meanwhile. */
+export class JobCancelled extends Error {}
+
+/**
+ * Makes an intake a plan: the plan with its editions, its first page, the column map and the end of the intake are
+ * kept together or not at all. An intake becomes one plan, however often it is asked for.
+ * A job that makes it ends in the same transaction, so what was cancelled has left nothing.
+ *
+ * @returns the id of the plan
+ * @throws PlanRefused when a plan is not what its schema accepts; IntakeGone; JobCancelled
+ */
+export async function keepPlan(
+  store: Store,
+  access: Access,
+  intakeId: string,
+  made: MadeOfIntake,
+  jobId: string | null = null,
+): Promise<string> {
+  mayWrite(access);
+  const plan = acceptPlan(made.plan);
+  const kept = made.kept.map((k) => ({ name: k.name, plan: acceptPlan(k.plan) }));
+  return inTransaction(store, async (db, client) => {
+    const [held] = await db
+      .select({ planId: intake.planId })
+      .from(intake)
+      .where(and(eq(intake.id, intakeId), eq(intake.workspaceId, access.workspace)))
+      .for('update');
+    if (!held) throw new IntakeGone('This intake is not open any more. Take the file in again.');
+    if (held.planId) return endWith(db, jobId, held.planId);
+    const planId = await writePlan(db, client, access, plan, made.edition, kept, made.origin);
+    await addExhibit(db, planId, made.exhibit.name, made.exhibit.brief);
+    for (const { headings, map } of made.maps) await keepColumnMap(db, access, headings, map);
+    await endIntake(db, intakeId, planId);
+    return endWith(db, jobId, planId);
+  });
+}
+
+/** The files have served: their tables are kept with the plan. */
+export async function endIntake(db: Database, intakeId: string, planId: string): Promise<void> {
+  await db.delete(intakeFile).where(eq(intakeFile.intakeId, intakeId));
+  await db.update(intake).set({ planId, tables: null, preview: null }).where(eq(intake.id, intakeId));
+}
+
+export async function endWith(db: Database, jobId: string | null, planId: string): Promise<string> {
+  if (jobId !== null && !(await endJob(db, jobId, { result: { planId } })))
+    throw new JobCancelled('The job was cancelled; nothing was kept.');
+  return planId;
+}

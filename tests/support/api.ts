@@ -1,0 +1,40 @@
+import { address } from './desk';
+
+/** How a job ended. */
+export interface EndedJob {
+  state: string;
+  result: unknown;
+  error: string | null;
+}
+
+/** Waits for a job to end, however it does. */
+export async function awaitJob(id: string): Promise<EndedJob> {
+  for (let after = 0; ; ) {
+    const answer = await fetch(`${address}/api/jobs/${id}?after=${after}`);
+    const job = (await answer.json()) as EndedJob & { revision: number; error: string | null };
+    if (!answer.ok) throw new Error(job.error ?? 'no such job');
+    if (['done', 'failed', 'cancelled'].includes(job.state)) return job;
+    after = job.revision;
+  }
+}
+
+/** Gives a file to the server, as the form of the page does. */
+export async function upload(name: string, bytes: Uint8Array): Promise<{ intake: string; job: string }> {
+  const form = new FormData();
+  form.set('file', new Blob([bytes as BlobPart]), name);
+  const answer = await fetch(`${address}/api/intakes`, { method: 'POST', body: form });
+  if (!answer.ok) throw new Error(((await answer.json()) as { error: string }).error);
+  return (await answer.json()) as { intake: string; job: string };
+}
+
+/** Takes a table in and makes it a plan, with the map that is guessed. */
+export async function takeIn(name: string, text: string): Promise<string> {
+  const { job } = await upload(name, new TextEncoder().encode(text));
+  const { intakeId } = (await awaitJob(job)).result as { intakeId: string };
+  const answer = await fetch(`${address}/api/intakes/${intakeId}/plan`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ name: name.replace(/\.\w+$/, '') }),
+  });
+  return ((await awaitJob(((await answer.json()) as { job: string }).job)).result as { planId: string }).planId;
+}
