@@ -7,6 +7,7 @@ import {
   type Link,
   type LinkType,
   makeActivity,
+  makeField,
   makeLink,
   minutesIn,
   NONE,
@@ -14,6 +15,7 @@ import {
   type Period,
   type Line,
   makePlan,
+  makeValue,
   parseIsoDate,
   type Plan,
   schedulePlan,
@@ -202,8 +204,5 @@ export const period = (name: string, from: string, to: string): Period => ({
 });
 
 /** A code field from titles; its codes are the titles. */
-export const field = (id: string, name: string, ...titles: string[]): CodeField => ({
-  id,
-  name,
-  values: titles.map((title) => ({ code: title, title, colour: null, shape: null })),
-});
+export const field = (id: string, name: string, ...titles: string[]): CodeField =>
+  makeField({ id, name, values: titles.map((code) => makeValue({ code })) });

@@ -7,6 +7,8 @@ import {
   type Plan,
   parseIsoDate,
   startOfDay,
+  makeField,
+  makeValue,
 } from '../../packages/core/src/index';
 import { seeded } from '../../packages/core/tests/helpers';
 import { Brief, LABEL_PARTS, PAGES, PROMISED } from '../../packages/scene/src/index';
@@ -135,15 +137,8 @@ export function randomPage(seed: number): RandomPage {
       finish: start + (1 + Math.floor(random() * days * 0.1)) * 1440,
     };
   });
-  const value = (v: {
-    code: string;
-    title: string;
-    shape?: Plan['codeFields'][number]['values'][number]['shape'];
-  }) => ({
-    shape: null,
-    ...v,
-    colour: null,
-  });
+  const value = (v: { code: string; title: string; shape?: Plan['codeFields'][number]['values'][number]['shape'] }) =>
+    makeValue(v);
   const plan = makePlan({
     name: `Plan ${seed}`,
     statusDate,
@@ -152,8 +147,8 @@ export function randomPage(seed: number): RandomPage {
     activities: [...groups, ...activities],
     links: chance(0.5) && count > 1 ? [makeLink({ from: 'A0', to: `A${count - 1}` })] : [],
     codeFields: [
-      { id: 'lane', name: 'Lane', values: lanes.map(value) },
-      { id: 'trade', name: 'Trade', values: trades.map(value) },
+      makeField({ id: 'lane', name: 'Lane', values: lanes.map(value) }),
+      makeField({ id: 'trade', name: 'Trade', values: trades.map(value) }),
     ],
     periods,
   });

@@ -10,6 +10,7 @@ import {
   parseIsoDate,
   schedulePlan,
   wordsFor,
+  makeField,
 } from '../src/index';
 import { day, planOf } from './helpers';
 
@@ -68,7 +69,7 @@ describe('checks (rules of common practice)', () => {
     ],
     [
       'missing codes',
-      { ...change(chain, 'A', { codes: { f: 'x' } }), codeFields: [{ id: 'f', name: 'Phase', values: [] }] },
+      { ...change(chain, 'A', { codes: { f: 'x' } }), codeFields: [makeField({ id: 'f', name: 'Phase' })] },
       'missingCode B,C',
     ],
     ['missing resources', change(chain, 'A', { responsible: ['Crew'] }), 'missingResource B,C'],

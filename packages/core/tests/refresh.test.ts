@@ -9,6 +9,8 @@ import {
   isSame,
   makeActivity,
   makeLink,
+  makeField,
+  makeValue,
   makePlan,
   type Plan,
   sourceChanges,
@@ -114,12 +116,12 @@ describe('what is accepted', () => {
   });
 
   test('books get the values that are new, and keep titles and colours', () => {
-    const value = { code: 'N', title: 'North', colour: '#123456', shape: null };
+    const value = makeValue({ code: 'N', title: 'North', colour: '#123456' });
     const base = plan([{ ...dig, codes: { zone: 'N' } }], {
-      codeFields: [{ id: 'zone', name: 'Zone', values: [value] }],
+      codeFields: [makeField({ id: 'zone', name: 'Zone', values: [value] })],
     });
     const incoming = plan([{ ...dig, codes: { zone: 'West' } }], {
-      codeFields: [{ id: 'zone', name: 'Zone', values: [{ code: 'West', title: 'West', colour: null, shape: null }] }],
+      codeFields: [makeField({ id: 'zone', name: 'Zone', values: [makeValue({ code: 'West' })] })],
     });
     const after = acceptSourceChanges(base, incoming, sourceChanges(base, incoming, base));
     expect(after.codeFields[0]!.values.map((v) => [v.code, v.title, v.colour])).toEqual([

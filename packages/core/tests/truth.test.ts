@@ -14,6 +14,7 @@ import {
   isSame,
   makeActivity,
   makeLink,
+  makeField,
   NONE,
   type Plan,
   parseIsoDate,
@@ -319,7 +320,7 @@ describe('comparison and assessment', () => {
       ...before,
       statusDate: day('2025-01-13'),
       calendars: before.calendars.map((c) => ({ ...c, exceptions: [{ day: 20_100, pattern: [], name: 'Closed' }] })),
-      codeFields: [{ id: 'area', name: 'Area', values: [] }],
+      codeFields: [makeField({ id: 'area', name: 'Area' })],
     };
     const changes = compareEditions(before, after);
     expect(isSame(changes)).toBe(false);

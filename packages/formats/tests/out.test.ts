@@ -11,6 +11,8 @@ import {
   makeActivity,
   makeLink,
   makePlan,
+  makeField,
+  makeValue,
   type Plan,
   ROUND_THE_CLOCK,
   SIX_DAY,
@@ -35,16 +37,7 @@ const PLAN: Plan = makePlan({
   name: 'Quay “East”: works & ways',
   calendars: [FIVE_DAY, SIX_DAY, ROUND_THE_CLOCK],
   calendar: FIVE_DAY.id,
-  codeFields: [
-    {
-      id: 'zone',
-      name: 'Zone',
-      values: [
-        { code: 'N', title: 'N', colour: null, shape: null },
-        { code: 'S', title: 'S', colour: null, shape: null },
-      ],
-    },
-  ],
+  codeFields: [makeField({ id: 'zone', name: 'Zone', values: [makeValue({ code: 'N' }), makeValue({ code: 'S' })] })],
   activities: [
     makeActivity({ ref: 'Q', name: 'Quay', kind: 'summary' }),
     makeActivity({

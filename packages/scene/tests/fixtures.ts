@@ -7,6 +7,8 @@ import {
   parseIsoDate,
   schedulePlan,
   startOfDay,
+  makeField,
+  makeValue,
 } from '@clembo/core';
 import { Brief, composeExhibit, createMeasure, type FontMetrics, leavesOf, type Scene, textOf } from '../src/index';
 import metrics from '../fonts/metrics.json' with { type: 'json' };
@@ -60,8 +62,7 @@ export function randomPlan(seed: number, count: number): Plan {
       codes: { lane: `Lane ${Math.floor(random() * 6)}`, trade: `Trade ${Math.floor(random() * 5)}` },
     });
   });
-  const values = (name: string, n: number) =>
-    Array.from({ length: n }, (_, k) => ({ code: `${name} ${k}`, title: `${name} ${k}`, colour: null, shape: null }));
+  const values = (name: string, n: number) => Array.from({ length: n }, (_, k) => makeValue({ code: `${name} ${k}` }));
   return makePlan({
     name: 'Made-up plan',
     statusDate: startOfDay(first + 200),
@@ -70,8 +71,8 @@ export function randomPlan(seed: number, count: number): Plan {
     activities,
     links: [makeLink({ from: 'A0', to: 'A1' })],
     codeFields: [
-      { id: 'lane', name: 'Lane', values: values('Lane', 6) },
-      { id: 'trade', name: 'Trade', values: values('Trade', 5) },
+      makeField({ id: 'lane', name: 'Lane', values: values('Lane', 6) }),
+      makeField({ id: 'trade', name: 'Trade', values: values('Trade', 5) }),
     ],
     periods: [{ name: 'Closed', start: startOfDay(first + 100), finish: startOfDay(first + 150) }],
   });

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { isoDate, parseIsoDate } from '@clembo/core';
+import { isoDate, makeField, makeValue, parseIsoDate } from '@clembo/core';
 import {
   briefSentence,
   CATEGORIES,
@@ -256,11 +256,7 @@ describe('colour', () => {
     // Measured on the edges of the bars of a page, not on the palette.
     const plan = randomPlan(3, 60);
     plan.codeFields = [
-      {
-        id: 'trade',
-        name: 'Trade',
-        values: CATEGORIES.map((_, k) => ({ code: `T${k}`, title: `T${k}`, colour: null, shape: null })),
-      },
+      makeField({ id: 'trade', name: 'Trade', values: CATEGORIES.map((_, k) => makeValue({ code: `T${k}` })) }),
     ];
     plan.activities.forEach((a, i) => {
       a.codes = { trade: `T${i % CATEGORIES.length}` };

@@ -1,4 +1,4 @@
-import { type Activity, applyCommand, type Command, type Link, type Plan } from '@clembo/core';
+import { type Activity, applyCommand, type Command, commandWords, type Link, type Plan } from '@clembo/core';
 import { and, eq, sql } from 'drizzle-orm';
 import type pg from 'pg';
 import { type Access, mayWrite } from './access';
@@ -6,6 +6,7 @@ import { acceptChange } from './accept';
 import { copyRows } from './copy';
 import { type Database, inTransaction, type Store } from './database';
 import { differenceOf } from './difference';
+import { addChange } from './history';
 import { orderKeys } from './order';
 import { ownPlan } from './own';
 import { readEdition, writeCodeFields } from './plans';
@@ -31,6 +32,28 @@ export async function changePlan(
   planId: string,
   version: number,
   command: Command,
+  words: string | null = null,
+): Promise<{ version: number; inverse: Command } | null> {
+  const changed = await writeChange(store, access, planId, version, async (db) => ({
+    command,
+    keep: (inverse) => addChange(db, access, planId, { words: words ?? commandWords(command), command, inverse }),
+  }));
+  return changed && { version: changed.version, inverse: changed.inverse };
+}
+
+/** What is to be done to a plan, and how it is remembered once it is done. */
+interface Doing {
+  command: Command;
+  keep: (inverse: Command) => Promise<void>;
+}
+
+/** Applies what is decided once the working edition is held, within one transaction; null where there is nothing. */
+export async function writeChange(
+  store: Store,
+  access: Access,
+  planId: string,
+  version: number,
+  decide: (db: Database) => Promise<Doing | null>,
 ): Promise<{ version: number; inverse: Command } | null> {
   mayWrite(access);
   const changed = await inTransaction(store, async (db, client) => {
@@ -42,8 +65,10 @@ export async function changePlan(
       .for('update');
     if (!held) return null;
     if (held.version !== version) throw new VersionPassed(held.version);
+    const doing = await decide(db);
+    if (!doing) return null;
     const before = store.held.get(held.id, version) ?? (await readEdition(client, access, planId, held.id))!.plan;
-    const { plan: made, inverse } = applyCommand(before, command);
+    const { plan: made, inverse } = applyCommand(before, doing.command);
     const after = acceptChange(before, made);
     await writeDifference(db, client, planId, held.id, before, after);
     const next = version + 1;
@@ -52,6 +77,7 @@ export async function changePlan(
       .update(edition)
       .set({ version: next, ...counts })
       .where(eq(edition.id, held.id));
+    await doing.keep(inverse);
     return { editionId: held.id, version: next, inverse, after };
   });
   if (!changed) return null;
@@ -81,10 +107,17 @@ export async function writeDifference(
       percentShown: after.percentShown,
       periods: after.periods,
       inHours: after.inHours,
+      lines: after.lines,
+      resources: after.resources,
+      required: after.required,
+      aside: after.aside,
       updatedAt: new Date(),
     })
     .where(eq(plan.id, planId));
-  await db.update(edition).set({ statusDate: after.statusDate, start: after.start }).where(eq(edition.id, editionId));
+  await db
+    .update(edition)
+    .set({ statusDate: after.statusDate, start: after.start, calendar: after.calendar })
+    .where(eq(edition.id, editionId));
   if (after.calendars !== before.calendars) {
     await db.delete(calendar).where(eq(calendar.editionId, editionId));
     await db

@@ -104,12 +104,15 @@ export async function writePlan(
       periods: accepted.periods,
       lines: accepted.lines,
       percentShown: accepted.percentShown,
+      resources: accepted.resources,
+      required: accepted.required,
+      aside: accepted.aside,
     })
     .returning({ id: plan.id });
   const planId = row!.id;
   await writeCodeFields(db, client, planId, accepted);
   for (const k of kept) await writeEdition(db, client, planId, { name: k.name, working: false }, k.plan, null);
-  const places = origin && (await addSources(db, planId, origin));
+  const places = origin && (await addSources(db, access, planId, origin));
   await writeEdition(db, client, planId, { name: editionName, working: true }, accepted, places);
   return planId;
 }
@@ -119,11 +122,16 @@ export async function writeCodeFields(db: Database, client: pg.PoolClient, planI
   if (data.codeFields.length === 0) return;
   await db
     .insert(codeField)
-    .values(data.codeFields.map((f, position) => ({ planId, key: f.id, name: f.name, position })));
+    .values(data.codeFields.map((f, position) => ({ planId, key: f.id, name: f.name, position, fill: f.fill })));
   const values = data.codeFields.flatMap((f) =>
-    f.values.map((v, position): CopyValue[] => [planId, f.id, position, v.code, v.title, v.colour, v.shape]),
+    f.values.map((v, position): CopyValue[] => [planId, f.id, position, v.code, v.title, v.colour, v.shape, v.parent]),
   );
-  await copyRows(client, 'code_value', ['plan_id', 'field', 'position', 'code', 'title', 'colour', 'shape'], values);
+  await copyRows(
+    client,
+    'code_value',
+    ['plan_id', 'field', 'position', 'code', 'title', 'colour', 'shape', 'parent'],
+    values,
+  );
 }
 
 /** Writes an edition with all that belongs to it; returns its id. */
@@ -247,13 +255,17 @@ export async function readEdition(
     codeFields: fields.map((f) => ({
       id: f.key,
       name: f.name,
+      fill: f.fill,
       values: values
         .filter((v) => v.field === f.key)
-        .map(({ code, title, colour, shape }) => ({ code, title, colour, shape })),
+        .map(({ code, title, colour, shape, parent }) => ({ code, title, colour, shape, parent })),
     })),
     periods: head.periods,
     lines: head.lines,
     percentShown: head.percentShown,
+    resources: head.resources,
+    required: head.required,
+    aside: head.aside,
   };
   return {
     id: planId,

@@ -65,7 +65,7 @@ export async function keepRefresh(
     const now = (await readEdition(client, access, planId, held.id))!;
     const after = acceptChange(now.plan, sharing(now.plan, made.after));
     await writeEdition(db, client, planId, { name: held.name, working: false }, now.plan, placesOf(now.rows));
-    const places = await addSources(db, planId, made.origin);
+    const places = await addSources(db, access, planId, made.origin);
     await writeDifference(db, client, planId, held.id, now.plan, after, places);
     await writePlaces(client, held.id, places);
     await db

@@ -25,6 +25,7 @@ const ACTIVITY_FIELDS: [column: string, value: (a: Activity) => CopyValue][] = [
   ['on_hold', (a) => a.onHold],
   ['codes', (a) => a.codes],
   ['responsible', (a) => (a.responsible.length > 0 ? a.responsible : null)],
+  ['assignments', (a) => (a.assignments.length > 0 ? a.assignments : null)],
   ['effort', (a) => a.effort],
   ['actual_effort', (a) => a.actualEffort],
   ['cost', (a) => a.cost],
@@ -82,7 +83,7 @@ const fieldOf = (column: string): string =>
       : column.replace(/_([a-z])/g, (_, letter: string) => letter.toUpperCase());
 const FIELDS = ACTIVITY_FIELDS.map(([column]) => fieldOf(column));
 /** Lists that are stored as nothing where they are empty, and amounts that come as text since they may be large. */
-const LISTS = new Set(['stretches', 'responsible', 'rates'].map((f) => FIELDS.indexOf(f)));
+const LISTS = new Set(['stretches', 'responsible', 'assignments', 'rates'].map((f) => FIELDS.indexOf(f)));
 const LARGE = new Set(['cost', 'actualCost'].map((f) => FIELDS.indexOf(f)));
 const SELECT_ACTIVITIES = `select source_no, source_row, ${ACTIVITY_FIELDS.map(([column]) => `"${column}"`).join(', ')}
   from activity where edition_id = $1 order by order_key`;

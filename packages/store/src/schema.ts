@@ -52,6 +52,10 @@ export const plan = pgTable(
     periods: jsonb('periods').notNull().default([]),
     lines: jsonb('lines').notNull().default([]),
     percentShown: text('percent_shown').notNull().default('stated'),
+    resources: jsonb('resources').notNull().default([]),
+    /** Fields that every activity must have, and findings that are well as they are. */
+    required: jsonb('required').notNull().default([]),
+    aside: jsonb('aside').notNull().default([]),
     /** The edition that is measured against; null for the first one. */
     baselineEdition: uuid('baseline_edition'),
     /** Put away, and not yet gone: it can be brought back. */
@@ -82,8 +86,6 @@ export const edition = pgTable(
     /** How many activities and links belong to it: less of them would be a loss that nobody sees. */
     activityCount: integer('activity_count'),
     linkCount: integer('link_count'),
-    /** Where its data came from: file, sheet and column map; null for what was made here. */
-    source: jsonb('source'),
     createdAt: createdAt(),
   },
   (t) => [
@@ -125,6 +127,7 @@ export const activity = pgTable(
     onHold: boolean('on_hold').notNull(),
     codes: jsonb('codes').notNull(),
     responsible: jsonb('responsible'),
+    assignments: jsonb('assignments'),
     effort: doublePrecision('effort'),
     actualEffort: doublePrecision('actual_effort'),
     cost: bigint('cost', { mode: 'number' }),
@@ -177,6 +180,8 @@ export const source = pgTable(
     aliases: jsonb('aliases').notNull().default({}),
     /** What could not be read of it. */
     problems: jsonb('problems').notNull().default([]),
+    /** Who took it in; null where nobody is told apart. */
+    person: text('person'),
     createdAt: createdAt(),
   },
   (t) => [primaryKey({ columns: [t.planId, t.no] })],
@@ -201,6 +206,54 @@ export const refresh = pgTable(
   (t) => [index('refresh_by_plan').on(t.planId, t.createdAt)],
 );
 
+/** Every command that changed the working edition of a plan, in order, with what takes it back. */
+export const planChange = pgTable(
+  'plan_change',
+  {
+    id: bigint('id', { mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
+    planId: uuid('plan_id')
+      .notNull()
+      .references(() => plan.id, { onDelete: 'cascade' }),
+    /** What it did, in words. */
+    words: text('words').notNull(),
+    command: jsonb('command').notNull(),
+    inverse: jsonb('inverse').notNull(),
+    undone: boolean('undone').notNull().default(false),
+    person: text('person'),
+    createdAt: createdAt(),
+  },
+  (t) => [index('plan_change_by_plan').on(t.planId, t.id)],
+);
+
+/** A code book that is kept for other plans. */
+export const keptBook = pgTable(
+  'kept_book',
+  {
+    id: id(),
+    workspaceId: workspaceId(),
+    name: text('name').notNull(),
+    field: jsonb('field').notNull(),
+    createdAt: createdAt(),
+  },
+  (t) => [uniqueIndex('kept_book_by_name').on(t.workspaceId, t.name)],
+);
+
+/** A plan to begin from. */
+export const starter = pgTable(
+  'starter',
+  {
+    id: id(),
+    workspaceId: workspaceId(),
+    name: text('name').notNull(),
+    note: text('note').notNull().default(''),
+    /** The plan, its activities and links as columns. */
+    plan: jsonb('plan').notNull(),
+    activities: integer('activities').notNull(),
+    createdAt: createdAt(),
+  },
+  (t) => [index('starter_by_workspace').on(t.workspaceId, t.name)],
+);
+
 export const calendar = pgTable(
   'calendar',
   {
@@ -222,6 +275,8 @@ export const codeField = pgTable(
     key: text('key').notNull(),
     name: text('name').notNull(),
     position: integer('position').notNull(),
+    /** How it is filled by itself. */
+    fill: jsonb('fill'),
   },
   (t) => [primaryKey({ columns: [t.planId, t.key] })],
 );
@@ -236,6 +291,7 @@ export const codeValue = pgTable(
     title: text('title').notNull(),
     colour: text('colour'),
     shape: text('shape'),
+    parent: text('parent'),
   },
   (t) => [
     primaryKey({ columns: [t.planId, t.field, t.position] }),

@@ -32,7 +32,12 @@ export interface SourceSummary {
 }
 
 /** Keeps the sources of a reading, within a transaction; returns where every activity stands in them. */
-export async function addSources(db: Database, planId: string, origin: Origin): Promise<Map<string, SourcePlace>> {
+export async function addSources(
+  db: Database,
+  access: Access,
+  planId: string,
+  origin: Origin,
+): Promise<Map<string, SourcePlace>> {
   const [last] = await db
     .select({ no: max(source.no), reading: max(source.reading) })
     .from(source)
@@ -40,7 +45,9 @@ export async function addSources(db: Database, planId: string, origin: Origin): 
   const first = (last?.no ?? 0) + 1;
   const reading = (last?.reading ?? 0) + 1;
   if (origin.sources.length > 0)
-    await db.insert(source).values(origin.sources.map((s, k) => ({ planId, no: first + k, reading, ...s })));
+    await db
+      .insert(source)
+      .values(origin.sources.map((s, k) => ({ planId, no: first + k, reading, person: access.person, ...s })));
   return new Map([...origin.placeOf].map(([ref, [position, row]]) => [ref, [first + position, row]]));
 }
 
@@ -57,6 +64,8 @@ export interface ListedSource extends SourceSummary {
   reading: number;
   problems: unknown[];
   hasTable: boolean;
+  /** Who took it in; null where nobody is told apart. */
+  person: string | null;
   createdAt: Date;
 }
 
@@ -69,6 +78,7 @@ export async function listSources({ db }: Store, access: Access, planId: string)
       name: source.name,
       sheet: source.sheet,
       problems: source.problems,
+      person: source.person,
       createdAt: source.createdAt,
       hasTable: sql<boolean>`${source.content} is not null`,
     })

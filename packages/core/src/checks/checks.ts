@@ -3,6 +3,7 @@ import { type Activity, isMilestone, type Plan } from '../plan/schema';
 import { NONE } from '../schedule/slots';
 import type { Schedule } from '../schedule/model';
 import { type ActivityTime, activityTime } from '../schedule/workingDays';
+import { codeFieldId, fieldReader, isEmptyValue, requirableFields } from '../select/fields';
 import { finishDayOf, isoDate } from '../time/civil';
 
 /** What counts as long, in working days. The defaults are those of the 14-point assessment. */
@@ -184,15 +185,38 @@ const againstStatus = (c: Checked): Finding[] => {
   ];
 };
 
+/** Fields that say nothing of a point in time. */
+const OF_LENGTH = new Set(['start', 'finish', 'days', 'effort']);
+
+/** Cells that the plan requires of every activity, and that are empty. */
+const missingRequired = (c: Checked): Finding[] =>
+  requirableFields(c.plan)
+    .filter((f) => c.plan.required.includes(f.id))
+    .flatMap((f) => {
+      const read = fieldReader(c.plan, c.s, f.id)!;
+      const asked = (i: number) =>
+        !OF_LENGTH.has(f.id) || !isMilestone(c.plan.activities[i]!.kind) || c.s.start[i] === NONE;
+      return about(
+        c,
+        'missingRequired',
+        'error',
+        c.work.filter((i) => isEmptyValue(read(i)) && asked(i)),
+        { field: f.name, id: f.id },
+      );
+    });
+
 const missingCodes = (c: Checked): Finding[] =>
   c.plan.codeFields.flatMap((f) =>
-    about(
-      c,
-      'missingCode',
-      'note',
-      c.work.filter((i) => (c.plan.activities[i]!.codes[f.id] ?? '') === ''),
-      { field: f.name },
-    ),
+    // What is required is asked for above.
+    c.plan.required.includes(codeFieldId(f.id))
+      ? []
+      : about(
+          c,
+          'missingCode',
+          'note',
+          c.work.filter((i) => (c.plan.activities[i]!.codes[f.id] ?? '') === ''),
+          { field: f.name, id: f.id },
+        ),
   );
 
 /** Positions of work without anybody responsible and without effort. */
@@ -264,6 +288,7 @@ const CHECKS: ((c: Checked) => Finding[])[] = [
   negativeFloat,
   deadlines,
   againstStatus,
+  missingRequired,
   missingCodes,
   resources,
   outOfSequence,

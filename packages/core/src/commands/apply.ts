@@ -1,4 +1,4 @@
-import type { Activity, Link, Plan } from '../plan/schema';
+import type { Activity, CodeField, Link, Plan } from '../plan/schema';
 import type { Command, PlanSettings } from './command';
 
 /** What came of a command. */
@@ -40,6 +40,12 @@ export function applyCommand(plan: Plan, command: Command): Applied {
       };
     case 'removeLink':
       return removeLink(plan, command.link);
+    case 'setCodeField':
+      return setCodeField(plan, command.field, command.before);
+    case 'removeCodeField':
+      return removeCodeField(plan, command.id);
+    case 'recode':
+      return recode(plan, command.field, command.codes);
     case 'all':
       return applyAll(plan, command.commands);
   }
@@ -131,6 +137,70 @@ function removeLink(plan: Plan, link: Link): Applied {
     plan: { ...plan, links: plan.links.filter((_, k) => k !== at) },
     inverse: { do: 'addLink', link },
     touched: [link.from, link.to],
+  };
+}
+
+/** The id of the field behind a position; null at the end. */
+const fieldBehind = (fields: readonly CodeField[], at: number): string | null => fields[at + 1]?.id ?? null;
+
+function setCodeField(plan: Plan, field: CodeField, before: string | null): Applied {
+  const at = plan.codeFields.findIndex((f) => f.id === field.id);
+  const rest = plan.codeFields.filter((f) => f.id !== field.id);
+  const to = before === null ? rest.length : rest.findIndex((f) => f.id === before);
+  if (to < 0) throw new CommandRefused(`There is no code field “${before}” in the plan (any more).`);
+  return {
+    plan: { ...plan, codeFields: [...rest.slice(0, to), field, ...rest.slice(to)] },
+    inverse:
+      at < 0
+        ? { do: 'removeCodeField', id: field.id }
+        : { do: 'setCodeField', field: plan.codeFields[at]!, before: fieldBehind(plan.codeFields, at) },
+    touched: [],
+  };
+}
+
+function removeCodeField(plan: Plan, id: string): Applied {
+  const at = plan.codeFields.findIndex((f) => f.id === id);
+  if (at < 0) throw new CommandRefused(`There is no code field “${id}” in the plan (any more).`);
+  const coded = plan.activities.flatMap((a): [string, string][] =>
+    Object.hasOwn(a.codes, id) ? [[a.ref, a.codes[id]!]] : [],
+  );
+  const { plan: bare } = recode(
+    plan,
+    id,
+    coded.map(([ref]) => [ref, '']),
+  );
+  return {
+    plan: { ...bare, codeFields: bare.codeFields.filter((f) => f.id !== id) },
+    inverse: {
+      do: 'all',
+      commands: [
+        { do: 'setCodeField', field: plan.codeFields[at]!, before: fieldBehind(plan.codeFields, at) },
+        { do: 'recode', field: id, codes: coded },
+      ],
+    },
+    touched: coded.map(([ref]) => ref),
+  };
+}
+
+function recode(plan: Plan, field: string, codes: readonly (readonly [string, string])[]): Applied {
+  if (!plan.codeFields.some((f) => f.id === field))
+    throw new CommandRefused(`There is no code field “${field}” in the plan (any more).`);
+  const wanted = new Map(codes);
+  const before: [string, string][] = [];
+  const activities = plan.activities.map((a) => {
+    const code = wanted.get(a.ref);
+    if (code === undefined) return a;
+    wanted.delete(a.ref);
+    before.push([a.ref, a.codes[field] ?? '']);
+    const { [field]: _, ...rest } = a.codes;
+    return { ...a, codes: code === '' ? rest : { ...rest, [field]: code } };
+  });
+  const [missing] = wanted.keys();
+  if (missing !== undefined) throw new CommandRefused(`There is no activity ${missing} in the plan (any more).`);
+  return {
+    plan: { ...plan, activities },
+    inverse: { do: 'recode', field, codes: before },
+    touched: before.map(([ref]) => ref),
   };
 }
 

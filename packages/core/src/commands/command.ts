@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Activity, Link, Plan, Ref } from '../plan/schema';
+import { Activity, CodeField, Link, Plan, Ref } from '../plan/schema';
 
 /** Any of the fields of an object, none of them filled in when it is not said. */
 function anyOf<Shape extends z.ZodRawShape>(object: z.ZodObject<Shape>) {
@@ -23,6 +23,12 @@ export const PlanSettings = anyOf(
     retainedLogic: true,
     percentShown: true,
     periods: true,
+    calendar: true,
+    calendars: true,
+    lines: true,
+    resources: true,
+    required: true,
+    aside: true,
   }),
 );
 export type PlanSettings = z.infer<typeof PlanSettings>;
@@ -42,6 +48,9 @@ export type Command =
   | { do: 'moveActivity'; ref: string; before: string | null }
   | { do: 'addLink'; link: Link }
   | { do: 'removeLink'; link: Link }
+  | { do: 'setCodeField'; field: CodeField; before: string | null }
+  | { do: 'removeCodeField'; id: string }
+  | { do: 'recode'; field: string; codes: [ref: string, code: string][] }
   | { do: 'all'; commands: Command[] };
 
 /** The schema of commands that come from outside. */
@@ -54,5 +63,15 @@ export const Command: z.ZodType<Command> = z.discriminatedUnion('do', [
   z.object({ do: z.literal('moveActivity'), ref: Ref, before: Ref.nullable() }),
   z.object({ do: z.literal('addLink'), link: Link }),
   z.object({ do: z.literal('removeLink'), link: Link }),
+  /** Adds a code field, or puts it in the place of the one with its id; `before` is the id of the field behind it. */
+  z.object({ do: z.literal('setCodeField'), field: CodeField, before: CodeField.shape.id.nullable() }),
+  /** Removes a code field with the codes that activities have of it. */
+  z.object({ do: z.literal('removeCodeField'), id: CodeField.shape.id }),
+  /** Gives activities codes of a field; an empty code takes it away. */
+  z.object({
+    do: z.literal('recode'),
+    field: CodeField.shape.id,
+    codes: z.array(z.tuple([Ref, z.string().max(300)])).max(200_000),
+  }),
   z.object({ do: z.literal('all'), commands: z.array(z.lazy(() => Command)).max(10_000) }),
 ]);

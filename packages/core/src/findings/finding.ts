@@ -43,6 +43,7 @@ export type FindingCode =
   | 'plannedInThePast'
   | 'actualInTheFuture'
   | 'missingCode'
+  | 'missingRequired'
   | 'missingResource'
   | 'linearWithoutRate'
   | 'linearTooSlow'
@@ -118,6 +119,8 @@ export function wordsFor(finding: Finding): string {
       return `${list}: an actual date lies after the status date ${fact('status')}. Correct the date.`;
     case 'missingCode':
       return `${list}: no ${fact('field')}. Without it they have no lane and no colour by ${fact('field')}.`;
+    case 'missingRequired':
+      return `${list}: no ${fact('field')}, which this plan requires of every activity.`;
     case 'linearTooSlow':
       return `${list}: at the stated rate the work would take more than ${fact('days')} working days; no flowline is drawn. Check the rate and the places.`;
     case 'linearWithoutRate':

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { CalendarSpec } from '../calendar/spec';
+import { Condition } from '../select/condition';
 import { endOfDay, FIRST_DAY, LAST_DAY, startOfDay } from '../time/civil';
 
 /** A moment that a plan may use: within the years 1900 to 2299. */
@@ -40,6 +41,10 @@ export const Place = z.int().min(-2_000_000_000).max(2_000_000_000);
 /** A rate on a section of a line: places in thousandths of the line's unit, distance per working day in the unit. */
 export const PlaceRate = z.object({ from: Place, to: Place, perDay: z.number().positive() });
 
+/** How much of a resource works on an activity, in minutes of effort. */
+export const Assignment = z.object({ resource: z.string().min(1).max(100), effort: z.number().min(0).max(1e9) });
+export type Assignment = z.infer<typeof Assignment>;
+
 /**
  * What the planner states about one activity. Dates that were typed stay apart from dates that are
  * computed (those are in the Schedule). Starts are the start of a day and finishes the end of a day
@@ -70,6 +75,7 @@ export const Activity = z.object({
   /** Value per code field id. */
   codes: z.record(z.string().max(100), z.string().max(300)).default({}),
   responsible: z.array(Text(200)).max(50).default([]),
+  assignments: z.array(Assignment).max(100).default([]),
   /** Budgeted and actual effort, in minutes. */
   effort: z.number().min(0).nullable().default(null),
   actualEffort: z.number().min(0).nullable().default(null),
@@ -126,8 +132,21 @@ export const CodeValue = z.object({
     .nullable()
     .default(null),
   shape: z.enum(SHAPES).nullable().default(null),
+  /** The code of the value that this one is a part of. */
+  parent: Text(300).nullable().default(null),
 });
 export type CodeValue = z.infer<typeof CodeValue>;
+
+/** What catches a condition gets a code; of several rules the first one that catches decides. */
+export const CodeRule = z.object({ code: z.string().min(1).max(300), when: Condition });
+export type CodeRule = z.infer<typeof CodeRule>;
+
+/** How a code field is filled by itself: by rules in their order, or by the first characters of another field. */
+export const CodeFill = z.discriminatedUnion('by', [
+  z.object({ by: z.literal('rules'), rules: z.array(CodeRule).max(500) }),
+  z.object({ by: z.literal('characters'), of: z.string().min(1).max(110), count: z.int().min(1).max(100) }),
+]);
+export type CodeFill = z.infer<typeof CodeFill>;
 
 /** A field that sorts activities; the order of its values is the order of lanes and legends. */
 export const CodeField = z.object({
@@ -138,6 +157,8 @@ export const CodeField = z.object({
     .refine((id) => !(id in Object.prototype), 'is a word that no field may be named by'),
   name: z.string().min(1).max(200),
   values: z.array(CodeValue).max(10_000).default([]),
+  /** Run when it is set and again at every refresh; null where values are typed or read only. */
+  fill: CodeFill.nullable().default(null),
 });
 export type CodeField = z.infer<typeof CodeField>;
 
@@ -173,6 +194,21 @@ export const Line = z.object({
 });
 export type Line = z.infer<typeof Line>;
 
+/** Who or what does the work. */
+export const Resource = z.object({
+  id: z.string().min(1).max(100),
+  name: z.string().min(1).max(200),
+  /** What its effort is counted in, for its reader: hours, machine hours. */
+  unit: Text(40).default('hour'),
+  /** Cost of an hour of it, in hundredths of the plan's currency. */
+  rate: z.int().min(0).nullable().default(null),
+  /** How many there are at a time; null where that is not limited. */
+  limit: z.number().min(0).nullable().default(null),
+  /** Calendar id; null means the plan's own. */
+  calendar: z.string().max(100).nullable().default(null),
+});
+export type Resource = z.infer<typeof Resource>;
+
 /** Ways to say how much of an activity is done: as the planner states it, by working time, by effort. */
 export const PERCENT_MEASURES = ['stated', 'time', 'effort'] as const;
 export type PercentMeasure = (typeof PERCENT_MEASURES)[number];
@@ -200,6 +236,11 @@ export const Plan = z.object({
   lines: z.array(Line).max(100).default([]),
   /** Which percent complete exhibits show unless they say otherwise. */
   percentShown: z.enum(PERCENT_MEASURES).default('stated'),
+  resources: z.array(Resource).max(2000).default([]),
+  /** Fields that every activity must have filled, by their ids in `select/fields.ts`. */
+  required: z.array(z.string().min(1).max(110)).max(100).default([]),
+  /** Findings that are well as they are, by their keys. */
+  aside: z.array(z.string().max(1000)).max(20_000).default([]),
 });
 export type Plan = z.infer<typeof Plan>;
 
@@ -209,6 +250,7 @@ Object.freeze(EMPTY);
 const ACTIVITY_DEFAULTS: Activity = {
   ...Activity.parse({ ref: '-' }),
   responsible: EMPTY,
+  assignments: EMPTY,
   stretches: EMPTY,
   rates: EMPTY,
 };
@@ -234,6 +276,25 @@ export const makePlan = (said: Partial<Plan> & Pick<Plan, 'name' | 'calendars' |
   periods: [],
   lines: [],
   percentShown: 'stated',
+  resources: [],
+  required: [],
+  aside: [],
+  ...said,
+});
+
+/** A field that sorts activities, without a book and without rules unless said otherwise. */
+export const makeField = (said: Partial<CodeField> & Pick<CodeField, 'id' | 'name'>): CodeField => ({
+  values: [],
+  fill: null,
+  ...said,
+});
+
+/** A value of a code book, titled by its code unless said otherwise. */
+export const makeValue = (said: Partial<CodeValue> & { code: string }): CodeValue => ({
+  title: said.code,
+  colour: null,
+  shape: null,
+  parent: null,
   ...said,
 });
 

@@ -1,6 +1,6 @@
 import { WorkingTime } from '../calendar/workingTime';
 import { sameValue } from '../compare/changes';
-import type { Activity, CodeField, Link, Plan } from '../plan/schema';
+import { type Activity, type CodeField, type Link, makeValue, type Plan } from '../plan/schema';
 import { dayOf } from '../time/civil';
 
 /** What a change at the source is to its reader. */
@@ -299,9 +299,7 @@ function withValues(
   const fields = own.map((f) => {
     const known = new Set(f.values.map((v) => v.code));
     const fresh = [...(used.get(f.id) ?? [])].filter((code) => !known.has(code));
-    return fresh.length === 0
-      ? f
-      : { ...f, values: [...f.values, ...fresh.map((code) => ({ code, title: code, colour: null, shape: null }))] };
+    return fresh.length === 0 ? f : { ...f, values: [...f.values, ...fresh.map((code) => makeValue({ code }))] };
   });
   const others = incoming.filter((f) => !own.some((x) => x.id === f.id) && used.has(f.id));
   return [...fields, ...others];

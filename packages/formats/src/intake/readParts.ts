@@ -1,4 +1,4 @@
-import type { CodeField, Plan } from '@clembo/core';
+import { type CodeField, makeField, makeValue, type Plan } from '@clembo/core';
 import { type Table, UnreadableFile } from '../table/table';
 import { type Intake, type IntakeOptions, readPlan } from './readPlan';
 import type { IntakePart } from './state';
@@ -31,14 +31,7 @@ export function readParts(tables: readonly Table[], parts: readonly IntakePart[]
   const titles = titlesOf(parts.map((p) => tables[p.table]!));
   const placeOf = new Map<string, SourcePlace>();
   const codeFields = new Map<string, CodeField>([
-    [
-      PROJECT,
-      {
-        id: PROJECT,
-        name: 'Project',
-        values: titles.map((code) => ({ code, title: code, colour: null, shape: null })),
-      },
-    ],
+    [PROJECT, makeField({ id: PROJECT, name: 'Project', values: titles.map((code) => makeValue({ code })) })],
   ]);
   const calendars = new Map<string, Plan['calendars'][number]>();
   const joint: Pick<Plan, 'activities' | 'links'> = { activities: [], links: [] };

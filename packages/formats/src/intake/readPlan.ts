@@ -11,6 +11,8 @@ import {
   ROUND_THE_CLOCK,
   STANDARD_CALENDARS,
   startOfDay,
+  makeField,
+  makeValue,
 } from '@clembo/core';
 import { type Table, UnreadableFile } from '../table/table';
 import { type ReadDuration, saysNothing, toMinutes } from '../values/amounts';
@@ -112,7 +114,7 @@ export function readPlan(table: Table, map: ColumnMap, options: IntakeOptions): 
   if (drafts.some((d) => d.duration?.elapsed) && !calendars.some((c) => c.id === ROUND_THE_CLOCK.id))
     calendars.push(ROUND_THE_CLOCK);
 
-  const codeFields = cells.codeColumns.map(({ id, name }): CodeField => ({ id, name, values: [] }));
+  const codeFields = cells.codeColumns.map(({ id, name }): CodeField => makeField({ id, name }));
   const hasPredecessors = (d: Draft) => cells.text(d, 'predecessors') !== '';
   const lengthKnown = cells.columnOf('duration') >= 0 || cells.columnOf('finish') >= 0;
   const baseline: BaselineDates[] = [];
@@ -486,7 +488,7 @@ function fillCodeBooks(fields: CodeField[], activities: Activity[]): void {
       const code = a.codes[field.id];
       if (code === undefined || seen.has(code)) continue;
       seen.add(code);
-      if (seen.size <= 10_000) field.values.push({ code, title: code, colour: null, shape: null });
+      if (seen.size <= 10_000) field.values.push(makeValue({ code }));
     }
   }
 }

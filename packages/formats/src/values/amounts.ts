@@ -260,7 +260,7 @@ export function readPercent(
   decimal: DecimalMark | null = null,
 ): number | null {
   const signed = /%|\b(?:percent|prozent|pct)\b/i.test(text);
-  const value = readNumber(text.replace(/\s*(?:%|percent|prozent|pct)\s*/i, ''), decimal, 'decimal');
+  const value = readNumber(text.replace(/%|percent|prozent|pct/i, ''), decimal, 'decimal');
   if (value === null) return null;
   if (signed || value === 0) return value;
   if (scale === 'fraction') return value <= 1 ? round(value * 100) : null;

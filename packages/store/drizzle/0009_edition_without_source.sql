@@ -1,0 +1,1 @@
+ALTER TABLE "edition" DROP COLUMN "source";

@@ -1,0 +1,58 @@
+import type { Command } from '@clembo/core';
+import { and, desc, eq, lte } from 'drizzle-orm';
+import type { Access } from './access';
+import type { Database, Store } from './database';
+import { ownPlan } from './own';
+import { plan, planChange } from './schema';
+
+/** How many changes of a plan are remembered. */
+const REMEMBERED = 1000;
+
+/** Remembers a change, within its transaction. What was taken back before cannot be done again after it. */
+export async function addChange(
+  db: Database,
+  access: Access,
+  planId: string,
+  change: { words: string; command: Command; inverse: Command },
+): Promise<void> {
+  await db.delete(planChange).where(and(eq(planChange.planId, planId), eq(planChange.undone, true)));
+  await db.insert(planChange).values({ planId, ...change, words: change.words.slice(0, 300), person: access.person });
+  const [old] = await db
+    .select({ id: planChange.id })
+    .from(planChange)
+    .where(eq(planChange.planId, planId))
+    .orderBy(desc(planChange.id))
+    .offset(REMEMBERED)
+    .limit(1);
+  if (old) await db.delete(planChange).where(and(eq(planChange.planId, planId), lte(planChange.id, old.id)));
+}
+
+export interface ChangeSummary {
+  id: number;
+  words: string;
+  undone: boolean;
+  person: string | null;
+  createdAt: Date;
+}
+
+/** The last changes of a plan, the latest first. */
+export async function listPlanChanges(
+  { db }: Store,
+  access: Access,
+  planId: string,
+  most = 100,
+): Promise<ChangeSummary[]> {
+  return db
+    .select({
+      id: planChange.id,
+      words: planChange.words,
+      undone: planChange.undone,
+      person: planChange.person,
+      createdAt: planChange.createdAt,
+    })
+    .from(planChange)
+    .innerJoin(plan, eq(plan.id, planChange.planId))
+    .where(ownPlan(access, planId))
+    .orderBy(desc(planChange.id))
+    .limit(most);
+}
