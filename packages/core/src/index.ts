@@ -51,3 +51,4 @@ export * from './mends/merge';
 export * from './mends/mends';
 export * from './mends/worklist';
 export { commandWords } from './commands/words';
+export { findingTitle } from './findings/titles';

@@ -39,6 +39,7 @@ describe('checks (rules of common practice)', () => {
   });
   test.each<[string, Plan, string]>([
     ['the same name in one group', change(chain, 'B', { name: ' a ' }), 'sameNameAndParent A,B'],
+    ['the same link twice', { ...chain, links: [...chain.links, { ...chain.links[0]!, lag: 480 }] }, 'linkTwice A,B'],
     ['leads', { ...chain, links: chain.links.map((l, i) => (i === 0 ? { ...l, lag: -480 } : l)) }, 'lead A,B'],
     [
       'long lags',

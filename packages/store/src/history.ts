@@ -1,5 +1,5 @@
 import type { Command } from '@clembo/core';
-import { and, desc, eq, lte } from 'drizzle-orm';
+import { and, desc, eq, lte, sql } from 'drizzle-orm';
 import type { Access } from './access';
 import type { Database, Store } from './database';
 import { ownPlan } from './own';
@@ -55,4 +55,21 @@ export async function listPlanChanges(
     .where(ownPlan(access, planId))
     .orderBy(desc(planChange.id))
     .limit(most);
+}
+
+/** What can be taken back next, and what can be done again, in words; null where there is nothing. */
+export interface Turns {
+  undo: string | null;
+  redo: string | null;
+}
+
+export async function readTurns({ db }: Store, access: Access, planId: string): Promise<Turns> {
+  const next = (undone: boolean) =>
+    sql<string | null>`(select c.words from plan_change c where c.plan_id = "plan"."id" and c.undone = ${undone}
+      order by case when ${undone} then c.id else -c.id end limit 1)`;
+  const [row] = await db
+    .select({ undo: next(false), redo: next(true) })
+    .from(plan)
+    .where(ownPlan(access, planId));
+  return row ?? { undo: null, redo: null };
 }

@@ -90,7 +90,7 @@ export {
   type StoredSource,
 } from './sources';
 export { createWorkspace, firstWorkspace } from './workspaces';
-export { type ChangeSummary, listPlanChanges } from './history';
+export { type ChangeSummary, listPlanChanges, readTurns, type Turns } from './history';
 export { turnChange } from './turnChange';
 export { dropBook, keepBook, type KeptBook, listKeptBooks } from './keptBooks';
 export { dropStarter, keepStarter, listStarters, readStarter, type StarterSummary } from './starters';

@@ -8,7 +8,7 @@ import { planChange } from './schema';
 /**
  * Takes the last change back, or does the one again that was taken back last.
  *
- * @returns the new version and what it was; null when there is nothing to turn, or no such plan
+ * @returns the new version, what it was, and the command that was applied; null when there is nothing to turn, or no such plan
  * @throws VersionPassed, CommandRefused as {@link changePlan}
  */
 export async function turnChange(
@@ -17,8 +17,8 @@ export async function turnChange(
   planId: string,
   version: number,
   undo: boolean,
-): Promise<{ version: number; words: string } | null> {
-  let words = '';
+): Promise<{ version: number; words: string; command: Command } | null> {
+  let turned: { words: string; command: Command } | null = null;
   const done = await writeChange(store, access, planId, version, async (db) => {
     const [row] = await db
       .select()
@@ -27,9 +27,10 @@ export async function turnChange(
       .orderBy(undo ? desc(planChange.id) : asc(planChange.id))
       .limit(1);
     if (!row) return null;
-    words = row.words;
+    const command = (undo ? row.inverse : row.command) as Command;
+    turned = { words: row.words, command };
     return {
-      command: (undo ? row.inverse : row.command) as Command,
+      command,
       keep: async (inverse) => {
         await db
           .update(planChange)
@@ -38,5 +39,5 @@ export async function turnChange(
       },
     };
   });
-  return done && { version: done.version, words };
+  return done && { version: done.version, ...turned! };
 }

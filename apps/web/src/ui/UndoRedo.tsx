@@ -5,17 +5,20 @@ interface Props {
   canRedo: boolean;
   onUndo: () => void;
   onRedo: () => void;
+  /** What would be taken back, and done again. */
+  undoWords?: string | null;
+  redoWords?: string | null;
 }
 
 /** Back and forward through what was changed here. */
-export function UndoRedo({ canUndo, canRedo, onUndo, onRedo }: Props) {
+export function UndoRedo({ canUndo, canRedo, onUndo, onRedo, undoWords = null, redoWords = null }: Props) {
   return (
     <>
       <button
         type="button"
         className="quiet px-2"
         aria-label="Undo"
-        title="Undo (Ctrl Z)"
+        title={undoWords ? `Undo: ${undoWords} (Ctrl Z)` : 'Undo (Ctrl Z)'}
         disabled={!canUndo}
         onClick={onUndo}
       >
@@ -25,7 +28,7 @@ export function UndoRedo({ canUndo, canRedo, onUndo, onRedo }: Props) {
         type="button"
         className="quiet px-2"
         aria-label="Redo"
-        title="Redo (Ctrl Shift Z)"
+        title={redoWords ? `Redo: ${redoWords} (Ctrl Shift Z)` : 'Redo (Ctrl Shift Z)'}
         disabled={!canRedo}
         onClick={onRedo}
       >

@@ -1,4 +1,15 @@
-import { type PackedPlan, type Plan, schedulePlan, unpackPlan } from '@clembo/core';
+import {
+  applyCommand,
+  type CodeField,
+  type Command,
+  type PackedPlan,
+  type PastedCodes,
+  type Plan,
+  readPastedCodes,
+  schedulePlan,
+  unpackPlan,
+  worklist,
+} from '@clembo/core';
 import { writeSvg } from '@clembo/render/svg';
 import {
   type Brief,
@@ -13,12 +24,14 @@ import {
 } from '@clembo/scene';
 import metrics from '@clembo/scene/metrics.json';
 import { expose } from 'comlink';
+import { type Book, booksOf, codeTexts, type FillPreview, fillCommand, previewFill } from './answers/books';
 import { type Checks, checksOf } from './answers/checks';
 import { type CameFrom, type Facts, factsOf } from './answers/facts';
 import type { Held } from './answers/held';
 import { type LedgerRow, ledgerRows } from './answers/ledger';
+import { type AlikeRow, alikeRows, mendingCommand, type WorkShown, workShown } from './answers/work';
 
-export type { Checks, Facts, LedgerRow };
+export type { AlikeRow, Book, Checks, Facts, FillPreview, LedgerRow, WorkShown };
 
 /** What the interface needs to know of a plan without holding its activities. */
 export type PlanHead = Omit<Plan, 'activities' | 'links'> & {
@@ -77,10 +90,22 @@ export class PlanRoom {
     this.from = { sources, rows };
     this.promisedId = editions.find((e) => e.baseline)?.id ?? null;
     this.editions = editions.filter((e) => !e.working).map(({ id, name }) => ({ id, name }));
+    return this.head(version);
+  }
+
+  /** Applies what was written to the plan, and works its dates out anew. */
+  apply(command: Command, version: number): PlanHead {
+    const { plan } = applyCommand(this.held.plan, command);
+    this.body = { plan, schedule: schedulePlan(plan) };
+    return this.head(version);
+  }
+
+  private head(version: number): PlanHead {
+    const { plan, schedule } = this.held;
     const { activities, links: _, ...head } = plan;
     return {
       ...head,
-      edition,
+      edition: this.edition,
       version,
       editions: this.editions,
       levels: schedule.outline.level.reduce((a, b) => Math.max(a, b), 1),
@@ -128,6 +153,56 @@ export class PlanRoom {
 
   facts(ref: string): Facts | null {
     return factsOf(this.held, ref, this.from);
+  }
+
+  books(): Book[] {
+    return booksOf(this.held);
+  }
+
+  /** What a field would be filled with; `field` need not be kept yet. */
+  previewFill(field: CodeField): FillPreview {
+    return previewFill(this.held, field);
+  }
+
+  /** The command that keeps a field and fills it. */
+  fillCommand(field: CodeField): Command {
+    return fillCommand(this.held, field);
+  }
+
+  /** Values of a field of the plan that a condition may speak of, for completing what is typed. */
+  texts(field: string): string[] {
+    return codeTexts(this.held, field);
+  }
+
+  refsWithCode(field: string, code: string): string[] {
+    return this.held.plan.activities.filter((a) => (a.codes[field] ?? '') === code).map((a) => a.ref);
+  }
+
+  pastedCodes(table: string[][], column: number | null): PastedCodes {
+    return readPastedCodes(this.held.plan, table, column);
+  }
+
+  work(opened: Record<string, number>): WorkShown {
+    return workShown(this.held, opened);
+  }
+
+  /** Keys of all items of a group that is open. */
+  workKeys(group: string): string[] {
+    const { plan, schedule } = this.held;
+    return (
+      worklist(plan, schedule)
+        .find((g) => g.id === group)
+        ?.items.map((i) => i.key) ?? []
+    );
+  }
+
+  /** What mends findings of a group: those with the keys, or all of them. */
+  mend(group: string, keys: string[] | null, mend: string, answer: string): Command {
+    return mendingCommand(this.held, group, keys, mend, answer);
+  }
+
+  alike(refs: string[]): AlikeRow[] {
+    return alikeRows(this.held, refs);
   }
 
   async checks(): Promise<Checks> {

@@ -1,6 +1,8 @@
 'use client';
+import type { Command } from '@clembo/core';
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useState } from 'react';
+import { ask, Refused } from '@/ui/ask';
 import type { PlanHead, PlanRoom } from './plan.worker';
 
 export interface OpenRoom {
@@ -8,34 +10,160 @@ export interface OpenRoom {
   head: PlanHead;
 }
 
-/** One worker for the plan that is open; going from page to page keeps it. */
-let open: { planId: string; version: number; worker: Worker; ready: Promise<OpenRoom> } | null = null;
+/** What can be taken back next, and done again, in words. */
+export interface Turns {
+  undo: string | null;
+  redo: string | null;
+}
 
-function openRoom(planId: string, version: number): Promise<OpenRoom> {
-  if (open?.planId === planId && open.version === version) return open.ready;
+interface Opened {
+  planId: string;
+  version: number;
+  worker: Worker;
+  room: Remote<PlanRoom>;
+  ready: Promise<OpenRoom>;
+  turns: Turns | null;
+  /** The last change that was asked for: one is written after the other. */
+  last: Promise<unknown>;
+}
+
+/** One worker for the plan that is open; going from page to page keeps it. */
+let open: Opened | null = null;
+const listeners = new Set<() => void>();
+const tell = (): void => {
+  for (const l of listeners) l();
+};
+
+function openRoom(planId: string, version: number): Opened {
+  // A page that was made before the last change asks for less than there is.
+  if (open?.planId === planId && open.version >= version) return open;
   open?.worker.terminate();
   const worker = new Worker(new URL('./plan.worker.ts', import.meta.url), { type: 'module' });
   const room = wrap<PlanRoom>(worker);
-  const ready = room.open(planId).then((head) => ({ room, head }));
-  open = { planId, version, worker, ready };
-  ready.catch(() => {
-    open = null;
+  const opened: Opened = {
+    planId,
+    version,
+    worker,
+    room,
+    ready: room.open(planId).then((head) => {
+      opened.version = head.version;
+      return { room, head };
+    }),
+    turns: null,
+    last: Promise.resolve(),
+  };
+  open = opened;
+  opened.ready.catch(() => {
+    if (open === opened) open = null;
   });
-  return ready;
+  return opened;
 }
+
+/** Opens the plan anew, as it stands on the server now. */
+function reopen(planId: string): void {
+  if (open?.planId !== planId) return;
+  const { version } = open;
+  open.worker.terminate();
+  open = null;
+  openRoom(planId, version);
+  tell();
+}
+
+interface Written {
+  version: number;
+  turns: Turns;
+  command?: Command;
+  words?: string;
+}
+
+/**
+ * Writes something to the plan that is open and shows it here; what the server refuses leaves all as it was. After a
+ * refusal because somebody else was quicker the plan is opened anew.
+ */
+function write(planId: string, send: (version: number) => Promise<Written>, command: Command | null): Promise<Written> {
+  const opened = open;
+  if (opened?.planId !== planId) return Promise.reject(new Refused('The plan is not open any more. Open it again.'));
+  const work = opened.last
+    .catch(() => {})
+    .then(async () => {
+      await opened.ready;
+      try {
+        const written = await send(opened.version);
+        const head = await opened.room.apply(command ?? written.command!, written.version);
+        opened.version = written.version;
+        opened.turns = written.turns;
+        opened.ready = Promise.resolve({ room: opened.room, head });
+        if (open === opened) tell();
+        return written;
+      } catch (error) {
+        if (error instanceof Refused && error.status === 409) reopen(planId);
+        throw error;
+      }
+    });
+  opened.last = work;
+  return work;
+}
+
+/** Changes the plan by a command; `words` is what the history calls it. */
+export const changePlan = (planId: string, command: Command, words?: string): Promise<unknown> =>
+  write(
+    planId,
+    (version) =>
+      ask<Written>(`/api/plans/${planId}`, { method: 'PATCH', json: { version, command, ...(words && { words }) } }),
+    command,
+  );
+
+/** Takes the last change back, or does it again; gives what it was. */
+export const turnPlan = async (planId: string, undo: boolean): Promise<string> => {
+  const { words } = await write(
+    planId,
+    (version) => ask<Written>(`/api/plans/${planId}/turn`, { method: 'POST', json: { version, undo } }),
+    null,
+  );
+  return words ?? '';
+};
 
 /** The room of a plan once it is open, or what went wrong. */
 export function usePlanRoom(planId: string, version: number): { open: OpenRoom | null; error: string | null } {
   const [state, setState] = useState<{ open: OpenRoom | null; error: string | null }>({ open: null, error: null });
   useEffect(() => {
     let current = true;
-    openRoom(planId, version).then(
-      (ready) => current && setState({ open: ready, error: null }),
-      (error: Error) => current && setState({ open: null, error: error.message }),
-    );
+    const take = () =>
+      openRoom(planId, version).ready.then(
+        (ready) => current && setState({ open: ready, error: null }),
+        (error: Error) => current && setState({ open: null, error: error.message }),
+      );
+    void take();
+    listeners.add(take);
     return () => {
       current = false;
+      listeners.delete(take);
     };
   }, [planId, version]);
   return state;
+}
+
+const NOTHING: Turns = { undo: null, redo: null };
+
+/** What of the open plan can be taken back and done again. */
+export function usePlanTurns(planId: string, room: OpenRoom | null): Turns {
+  const [turns, setTurns] = useState<Turns>(NOTHING);
+  useEffect(() => {
+    let current = true;
+    const opened = open;
+    if (opened?.planId !== planId || !room) return;
+    if (opened.turns) setTurns(opened.turns);
+    else
+      ask<Turns>(`/api/plans/${planId}/turn`).then(
+        (found) => {
+          opened.turns ??= found;
+          if (current) setTurns(opened.turns);
+        },
+        () => {},
+      );
+    return () => {
+      current = false;
+    };
+  }, [planId, room]);
+  return turns;
 }

@@ -1,4 +1,4 @@
-import { acceptSourceChanges, packPlan, type SourceChange, sourceChanges, type Plan } from '@clembo/core';
+import { acceptSourceChanges, packPlan, refillCodes, type SourceChange, sourceChanges, type Plan } from '@clembo/core';
 import { Choices, keepRefresh, lastSources, readIntake, readPlan, VersionPassed } from '@clembo/store';
 import { ReadAgainResult } from '../hands/answers';
 import { JobRefused, type Outcome, type Room } from '../room';
@@ -78,8 +78,9 @@ export async function refreshPlanJob(room: Room, id: string, version: number): P
   const refused = new Set(choices.refused);
   const accepted = changes.filter((c) => !refused.has(c.id));
   const made = acceptSourceChanges(current, incoming, accepted);
-  const after =
+  const dated =
     incoming.statusDate !== null && !refused.has('statusDate') ? { ...made, statusDate: incoming.statusDate } : made;
+  const after = refillCodes(current, dated);
   const there = new Set(after.activities.map((a) => a.ref));
   room.step('Keeping the plan', 0.8);
   const planId = await keepRefresh(

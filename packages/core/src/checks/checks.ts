@@ -88,6 +88,24 @@ const openStarts = (c: Checked): Finding[] =>
   );
 const openFinishes = (c: Checked): Finding[] => about(c, 'noSuccessor', 'warning', openEnds(c, 'from'));
 
+const linksTwice = ({ plan }: Checked): Finding[] => {
+  const times = new Map<string, { link: Plan['links'][number]; count: number }>();
+  for (const link of plan.links) {
+    const key = JSON.stringify([link.from, link.to, link.type]);
+    const known = times.get(key);
+    if (known) known.count++;
+    else times.set(key, { link, count: 1 });
+  }
+  return [...times.values()]
+    .filter(({ count }) => count > 1)
+    .map(({ link, count }) => ({
+      code: 'linkTwice',
+      severity: 'note',
+      refs: [link.from, link.to],
+      facts: { type: link.type, times: count },
+    }));
+};
+
 /** Working days of a link's lag, in the calendar that it names. */
 function lagDays({ s, time }: Checked, link: Plan['links'][number]): number {
   const i = s.outline.indexOf.get(link.lagCalendar === 'predecessor' ? link.from : link.to);
@@ -280,6 +298,7 @@ const CHECKS: ((c: Checked) => Finding[])[] = [
   duplicates,
   openStarts,
   openFinishes,
+  linksTwice,
   leads,
   longLags,
   (c) => about(c, 'hardConstraint', 'note', hardConstraints(c)),

@@ -1,5 +1,6 @@
 import { type CheckLimits, checkPlan, DEFAULT_LIMITS } from '../checks/checks';
-import type { Finding, FindingCode } from '../findings/finding';
+import { type Finding, type FindingCode, wordsFor } from '../findings/finding';
+import { findingTitle } from '../findings/titles';
 import type { Plan } from '../plan/schema';
 import type { Schedule } from '../schedule/model';
 
@@ -36,7 +37,11 @@ export interface WorkGroup {
   /** Kind of finding, and the field that it is about where that tells groups apart. */
   id: string;
   code: FindingCode;
+  /** What findings of the kind are called. */
+  title: string;
   severity: Finding['severity'];
+  /** What all of them have in common, where each is about one activity. */
+  about: string | null;
   /** Each thing to mend: a finding about one activity, or one that several share. */
   items: WorkItem[];
   /** How many of this kind were put aside. */
@@ -52,6 +57,13 @@ export interface WorkItem {
 const groupId = ({ code, facts }: Finding): string =>
   code === 'missingCode' || code === 'missingRequired' ? `${code} ${facts?.id}` : code;
 
+/** What a finding says of all its activities, without naming them. */
+function aboutAll(finding: Finding): string {
+  const words = wordsFor({ ...finding, refs: ['', ''] });
+  const said = words.replace(/^,? *,? *:? /, '');
+  return said.charAt(0).toUpperCase() + said.slice(1);
+}
+
 /**
  * The checks of a plan as what is to be done: one group a kind, in the order of how bad it is, one item for each
  * activity, or for each finding that several share; without what was put aside as well as it is.
@@ -63,7 +75,15 @@ export function worklist(plan: Plan, s: Schedule, limits: CheckLimits = DEFAULT_
     const id = groupId(finding);
     let group = groups.get(id);
     if (!group) {
-      group = { id, code: finding.code, severity: finding.severity, items: [], aside: 0 };
+      group = {
+        id,
+        code: finding.code,
+        title: findingTitle(finding),
+        severity: finding.severity,
+        about: EACH.has(finding.code) ? aboutAll(finding) : null,
+        items: [],
+        aside: 0,
+      };
       groups.set(id, group);
     }
     const singles = EACH.has(finding.code) ? finding.refs.map((ref) => ({ ...finding, refs: [ref] })) : [finding];

@@ -3,6 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { ask } from '@/ui/ask';
 import { toast, wrong } from '@/ui/Toasts';
+import { Words } from '@/ui/Words';
 
 export interface EditionCard {
   id: string;
@@ -155,36 +156,3 @@ export function Editions({ planId, editions }: { planId: string; editions: Editi
 const Tag = ({ children }: { children: string }) => (
   <span className="rounded-full bg-wash px-2 text-[13px] whitespace-nowrap text-soft">{children}</span>
 );
-
-/** Words that are changed where they stand. */
-function Words({
-  label,
-  value,
-  placeholder,
-  className,
-  onSay,
-}: {
-  label: string;
-  value: string;
-  placeholder?: string;
-  className: string;
-  onSay: (text: string) => void;
-}) {
-  return (
-    <input
-      key={value}
-      aria-label={label}
-      defaultValue={value}
-      placeholder={placeholder}
-      className={`field-sizing-content max-w-full min-w-24 rounded border border-transparent bg-transparent px-1 -ml-1 hover:border-line focus:border-line focus:bg-paper ${className}`}
-      onBlur={(e) => e.target.value.trim() !== value && onSay(e.target.value.trim())}
-      onKeyDown={(e) => {
-        if (e.key === 'Enter') e.currentTarget.blur();
-        if (e.key === 'Escape') {
-          e.currentTarget.value = value;
-          e.currentTarget.blur();
-        }
-      }}
-    />
-  );
-}

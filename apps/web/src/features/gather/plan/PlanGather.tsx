@@ -11,6 +11,7 @@ import { usePlanSearch } from '../../planSearch';
 import { many } from '../desk/Outcome';
 import { TakeIn } from '../TakeIn';
 import { type EditionCard, Editions } from './Editions';
+import { GatherTabs } from './GatherTabs';
 
 interface Props {
   plan: FramePlan;
@@ -71,7 +72,10 @@ export function PlanGather({ plan, canReopen, sources, problems, editions, refre
   return (
     <Frame stage="Gather" plan={plan} search={search}>
       <div className="h-full overflow-auto">
-        <div className="mx-auto grid max-w-[1240px] grid-cols-[minmax(270px,370px)_minmax(0,1fr)] gap-9 px-8 py-8">
+        <div className="mx-auto max-w-[1240px] px-8 pt-6">
+          <GatherTabs planId={plan.id} current="Sources and editions" />
+        </div>
+        <div className="mx-auto grid max-w-[1240px] grid-cols-[minmax(270px,370px)_minmax(0,1fr)] gap-9 px-8 py-6">
           <div>
             <TakeIn planId={plan.id} />
           </div>

@@ -1,5 +1,5 @@
 import { Command } from '@clembo/core';
-import { changePlan, deletePlan } from '@clembo/store';
+import { changePlan, deletePlan, readTurns } from '@clembo/store';
 import { z } from 'zod';
 import { answer, notFound, readBody, readId } from '@/server/answer';
 import { planAnswer } from '@/server/planBody';
@@ -20,15 +20,21 @@ export const GET = (request: Request, { params }: Context): Promise<Response> =>
 
 /** A command may carry many activities. */
 const CHANGE_BYTES = 8 * 1_048_576;
-const Change = z.object({ version: z.int().min(1), command: Command });
+const Change = z.object({
+  version: z.int().min(1),
+  command: Command,
+  words: z.string().trim().min(1).max(300).optional(),
+});
 
 /** Applies a command to the working edition, if it is still at the version that the command was made on. */
 export const PATCH = (request: Request, { params }: Context): Promise<Response> =>
   answer(request, async () => {
-    const { version, command } = await readBody(request, Change, CHANGE_BYTES);
-    const changed = await changePlan(store(), await accessOf(), readId((await params).id, 'plan'), version, command);
+    const { version, command, words } = await readBody(request, Change, CHANGE_BYTES);
+    const access = await accessOf();
+    const id = readId((await params).id, 'plan');
+    const changed = await changePlan(store(), access, id, version, command, words ?? null);
     if (!changed) throw notFound('plan');
-    return changed;
+    return { ...changed, turns: await readTurns(store(), access, id) };
   });
 
 export const DELETE = (request: Request, { params }: Context): Promise<Response> =>

@@ -1,0 +1,30 @@
+'use client';
+
+interface Props {
+  label: string;
+  value: string;
+  placeholder?: string;
+  className?: string;
+  onSay: (text: string) => void;
+}
+
+/** Words that are changed where they stand: Enter keeps them, Escape leaves them as they were. */
+export function Words({ label, value, placeholder, className = '', onSay }: Props) {
+  return (
+    <input
+      key={value}
+      aria-label={label}
+      defaultValue={value}
+      placeholder={placeholder}
+      className={`field-sizing-content -ml-1 max-w-full min-w-24 rounded border border-transparent bg-transparent px-1 hover:border-line focus:border-line focus:bg-paper ${className}`}
+      onBlur={(e) => e.target.value.trim() !== value && onSay(e.target.value.trim())}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') e.currentTarget.blur();
+        if (e.key === 'Escape') {
+          e.currentTarget.value = value;
+          e.currentTarget.blur();
+        }
+      }}
+    />
+  );
+}
