@@ -18,6 +18,7 @@ module.exports = {
     only('formats-over-core', '^packages/formats/src', '^packages/(formats|core)/src'),
     only('scene-over-core', '^packages/scene/src', '^packages/(scene|core)/src'),
     only('render-over-scene', '^packages/render/src', '^packages/(render|scene)/src'),
+    only('starters-over-core', '^packages/starters/src', '^packages/(starters|core)/src'),
     only('store-over-core', '^packages/store/src', '^packages/(store|core)/src'),
     only('applications-over-packages', '^apps/cli/', '^(packages/|apps/cli/)'),
     only('applications-over-packages-web', '^apps/web/', '^(packages/|apps/web/)'),

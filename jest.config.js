@@ -23,7 +23,7 @@ const project = (displayName, testMatch, more = {}) => ({
 export default {
   projects: [
     project('unit', [
-      '<rootDir>/packages/{core,formats,scene,render}/tests/**/*.test.ts',
+      '<rootDir>/packages/{core,formats,scene,render,starters}/tests/**/*.test.ts',
       '<rootDir>/apps/*/tests/**/*.test.ts',
     ]),
     project('store', ['<rootDir>/packages/store/tests/**/*.test.ts', '<rootDir>/tools/tests/**/*.test.mjs']),

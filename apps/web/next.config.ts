@@ -3,7 +3,14 @@ import type { NextConfig } from 'next';
 
 const config: NextConfig = {
   distDir: process.env.CLEMBO_DIST ?? '.next',
-  transpilePackages: ['@clembo/core', '@clembo/formats', '@clembo/scene', '@clembo/render', '@clembo/store'],
+  transpilePackages: [
+    '@clembo/core',
+    '@clembo/formats',
+    '@clembo/scene',
+    '@clembo/render',
+    '@clembo/starters',
+    '@clembo/store',
+  ],
   serverExternalPackages: [
     'web-ifc',
     '@resvg/resvg-js',

@@ -52,3 +52,4 @@ export * from './mends/mends';
 export * from './mends/worklist';
 export { commandWords } from './commands/words';
 export { findingTitle } from './findings/titles';
+export * from './starter/starter';

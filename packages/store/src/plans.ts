@@ -6,6 +6,7 @@ import { acceptPlan } from './accept';
 import { type Access, mayWrite } from './access';
 import { type CopyValue, copyRows } from './copy';
 import { type Database, inTransaction, type Store } from './database';
+import { addExhibit } from './exhibits';
 import { longAway, ownPlan } from './own';
 import {
   ACTIVITY_COLUMNS,
@@ -64,7 +65,7 @@ export interface KeptEdition {
 }
 
 /**
- * Keeps a new plan with its working edition, and further editions if there are any.
+ * Keeps a new plan with its working edition, and further editions and a first exhibit if there are any.
  *
  * @throws PlanRefused when a plan is not what its schema accepts
  */
@@ -75,11 +76,16 @@ export async function createPlan(
   editionName: string,
   kept: KeptEdition[] = [],
   origin: Origin | null = null,
+  exhibit: { name: string; brief: object } | null = null,
 ): Promise<string> {
   mayWrite(access);
   const accepted = acceptPlan(data);
   const others = kept.map((k) => ({ name: k.name, plan: acceptPlan(k.plan) }));
-  return inTransaction(store, (db, client) => writePlan(db, client, access, accepted, editionName, others, origin));
+  return inTransaction(store, async (db, client) => {
+    const id = await writePlan(db, client, access, accepted, editionName, others, origin);
+    if (exhibit) await addExhibit(db, id, exhibit.name, exhibit.brief);
+    return id;
+  });
 }
 
 /** Writes a plan that was accepted, within a transaction. */

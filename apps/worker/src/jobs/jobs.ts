@@ -4,6 +4,7 @@ import { correctIntakeJob } from './correctIntake';
 import { makePlanJob } from './makePlan';
 import { readIntakeJob } from './readIntake';
 import { compareIntakeJob, refreshPlanJob } from './refresh';
+import { beginPlanJob, keepStarterJob } from './starters';
 import { writePageJob } from './writePage';
 import { writePlanJob } from './writePlan';
 
@@ -16,6 +17,8 @@ export const JOBS: Doers = {
   makePlan: (room, { intake, wish }) => makePlanJob(room, intake, wish),
   compareIntake: (room, { intake }) => compareIntakeJob(room, intake),
   refreshPlan: (room, { intake, version }) => refreshPlanJob(room, intake, version),
+  beginPlan: (room, input) => beginPlanJob(room, input),
+  keepStarter: (room, input) => keepStarterJob(room, input),
   writePlan: (room, { plan, format }) => writePlanJob(room, plan, format),
   writePage: (room, { exhibit, format }) => writePageJob(room, exhibit, format),
 };

@@ -1,4 +1,4 @@
-import { MomentValue } from '@clembo/core';
+import { FIRST_DAY, LAST_DAY, MomentValue } from '@clembo/core';
 import { z } from 'zod';
 
 /** What a page can be written as. */
@@ -47,6 +47,20 @@ export const JobInput = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('refreshPlan'), intake: z.uuid(), version: z.int() }),
   /** Writes a plan as a file that other programs read. */
   z.object({ kind: z.literal('writePlan'), plan: z.uuid(), format: z.enum(PLAN_FORMATS) }),
+  /** Begins a plan from a starter: one that everybody has, or one that the workspace keeps. */
+  z.object({
+    kind: z.literal('beginPlan'),
+    starter: z.union([z.object({ own: z.string().max(100) }), z.object({ kept: z.uuid() })]),
+    name: z.string().trim().min(1).max(300),
+    day: z.int().min(FIRST_DAY).max(LAST_DAY),
+  }),
+  /** Keeps a plan as a starter. */
+  z.object({
+    kind: z.literal('keepStarter'),
+    plan: z.uuid(),
+    name: z.string().trim().min(1).max(200),
+    note: z.string().trim().max(1000),
+  }),
   /** Writes an exhibit as a file. */
   z.object({ kind: z.literal('writePage'), exhibit: z.uuid(), format: z.enum(PAGE_FORMATS) }),
 ]);

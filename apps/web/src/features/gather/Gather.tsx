@@ -2,6 +2,7 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { MoreHorizontal } from 'lucide-react';
 import Link from 'next/link';
+import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { ask } from '@/ui/ask';
 import { Frame } from '@/ui/Frame';
@@ -56,8 +57,14 @@ export function Gather({ plans, begun }: { plans: PlanCard[]; begun: BegunIntake
               <h1 id="plans" className="font-serif text-[26px] font-semibold">
                 Your plans
               </h1>
+              <span className="ml-auto flex items-center gap-2">
+                <Link href="/starters" className="quiet py-1">
+                  From a starter
+                </Link>
+                <SketchOne />
+              </span>
               {plans.length > FEW && (
-                <span className="ml-auto flex items-center gap-3">
+                <span className="flex items-center gap-3">
                   <input
                     aria-label="Plans that hold"
                     placeholder="Plans that hold …"
@@ -95,6 +102,27 @@ export function Gather({ plans, begun }: { plans: PlanCard[]; begun: BegunIntake
         </div>
       </div>
     </Frame>
+  );
+}
+
+/** Begins a plan with nothing, to be drawn. */
+function SketchOne() {
+  const router = useRouter();
+  const [busy, setBusy] = useState(false);
+  const begin = () => {
+    setBusy(true);
+    ask<{ planId: string }>('/api/plans', { method: 'POST', json: { name: 'New sketch', from: null } }).then(
+      ({ planId }) => router.push(`/plans/${planId}/sketch`),
+      (error) => {
+        setBusy(false);
+        wrong(error);
+      },
+    );
+  };
+  return (
+    <button type="button" className="quiet py-1" disabled={busy} onClick={begin}>
+      Sketch one
+    </button>
   );
 }
 

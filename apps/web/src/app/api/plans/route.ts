@@ -1,6 +1,8 @@
-import { findPlans } from '@clembo/store';
+import { FIRST_DAY, FIVE_DAY, LAST_DAY, makePlan, SEVEN_DAY, SIX_DAY } from '@clembo/core';
+import { defaultTimelineBrief } from '@clembo/scene';
+import { askFor, createPlan, findPlans } from '@clembo/store';
 import { z } from 'zod';
-import { answer } from '@/server/answer';
+import { answer, readBody } from '@/server/answer';
 import { accessOf, store } from '@/server/store';
 import { whenChanged } from '@/server/when';
 
@@ -15,4 +17,27 @@ export const GET = (request: Request): Promise<Response> =>
       .parse(new URL(request.url).searchParams.get('find') ?? '');
     const plans = await findPlans(store(), await accessOf(), text, 12);
     return plans.map(({ id, name, updatedAt }) => ({ id, name, changed: whenChanged(updatedAt) }));
+  });
+
+const Begin = z.object({
+  name: z.string().trim().min(1).max(300),
+  /** From a starter of everybody's or of the workspace, with the day on which it begins; null begins with nothing. */
+  from: z
+    .object({
+      starter: z.union([z.object({ own: z.string().max(100) }), z.object({ kept: z.uuid() })]),
+      day: z.int().min(FIRST_DAY).max(LAST_DAY),
+    })
+    .nullable(),
+});
+
+/** Begins a plan: an empty one at once, one from a starter by a job. */
+export const POST = (request: Request): Promise<Response> =>
+  answer(request, async () => {
+    const { name, from } = await readBody(request, Begin);
+    const access = await accessOf();
+    if (from) return { job: await askFor(store(), access, { kind: 'beginPlan', name, ...from }) };
+    const plan = makePlan({ name, calendars: [FIVE_DAY, SIX_DAY, SEVEN_DAY], calendar: FIVE_DAY.id });
+    const brief = { ...defaultTimelineBrief(), rows: 'each', lanes: ['outline'] };
+    const planId = await createPlan(store(), access, plan, 'First sketch', [], null, { name: 'Overview', brief });
+    return { planId };
   });

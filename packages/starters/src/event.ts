@@ -1,0 +1,66 @@
+import { FIVE_DAY, SEVEN_DAY } from '@clembo/core';
+import { book, resource, type Starter, write, yearlyOff } from './write';
+
+export const event: Starter = {
+  id: 'event',
+  name: 'An event',
+  about: 'A festival, a fair or a congress: from the idea to the opening, and what has to be paid after it.',
+  plan: write('An event', {
+    calendars: [
+      yearlyOff(FIVE_DAY, 'weekdays', 'Weekdays', [
+        [1, 1, 'New Year'],
+        [12, 25, 'Winter break'],
+      ]),
+      { ...SEVEN_DAY, id: 'days', name: 'Every day' },
+    ],
+    fields: [
+      book('phase', 'Phase', 'Idea', 'Prepare', 'Build up', 'Event', 'After'),
+      book('stream', 'Stream', 'Programme', 'Place', 'Money', 'Guests', 'Technology'),
+    ],
+    resources: [
+      resource('host', 'Hosts', 70, 2),
+      resource('programme', 'Programme team', 62, 3),
+      resource('guests', 'Guest office', 52, 4),
+      resource('stage', 'Stage crew', 56, 14),
+      resource('hands', 'Helpers', 25, 40),
+    ],
+    rows: [
+      ['I', 'Idea', undefined, '', 'Idea'],
+      ['I10', 'Kick-off', 0, '', 'Idea | Programme'],
+      ['I20', 'Concept', 15, 'I10', 'Idea | Programme', 'programme 120, host 40'],
+      ['I30', 'Budget', 10, 'I20', 'Idea | Money', 'host 60'],
+      ['I40', 'Go or no go', 0, 'I30', 'Idea | Money'],
+      ['P', 'Prepare', undefined, '', 'Prepare'],
+      ['P10', 'Find and book the place', 20, 'I40', 'Prepare | Place', 'host 80'],
+      ['P20', 'Invite speakers and artists', 45, 'I40', 'Prepare | Programme', 'programme 300'],
+      ['P30', 'Programme set', 0, 'P20', 'Prepare | Programme'],
+      ['P40', 'Sponsors', 50, 'I40', 'Prepare | Money', 'host 200'],
+      ['P50', 'Permits and safety plan', 30, 'P10', 'Prepare | Place', 'host 90'],
+      ['P60', 'Tickets on sale', 0, 'P10, P20 SS+20', 'Prepare | Guests'],
+      ['P70', 'Sell tickets', 50, 'P60', 'Prepare | Guests', 'guests 500'],
+      ['P80', 'Publicity', 45, 'P60', 'Prepare | Guests', 'guests 260'],
+      ['P90', 'Hire stage, sound and light', 15, 'P30', 'Prepare | Technology', 'stage 60'],
+      ['P95', 'Print and signs', 15, 'P30', 'Prepare | Guests', 'guests 80'],
+      ['B', 'Build up', undefined, '', 'Build up'],
+      [
+        'B10',
+        'Tents and stands',
+        4,
+        'P50, P90, P70 FF+6',
+        'Build up | Place',
+        'stage 220, hands 160',
+        { calendar: 'days' },
+      ],
+      ['B20', 'Stage, sound and light', 3, 'B10 SS+2', 'Build up | Technology', 'stage 260', { calendar: 'days' }],
+      ['B30', 'Rehearsal', 1, 'B10, B20, P95', 'Build up | Programme', 'stage 80, programme 24', { calendar: 'days' }],
+      ['E', 'Event', undefined, '', 'Event'],
+      ['E10', 'Opening', 0, 'B30, P40', 'Event | Programme', '', { calendar: 'days' }],
+      ['E20', 'The event', 3, 'E10', 'Event | Programme', 'hands 600, stage 240, guests 120', { calendar: 'days' }],
+      ['A', 'After', undefined, '', 'After'],
+      ['A10', 'Take down', 2, 'E20', 'After | Place', 'stage 160, hands 120', { calendar: 'days' }],
+      ['A20', 'Thanks and pictures', 5, 'E20', 'After | Guests', 'guests 40'],
+      ['A30', 'Accounts', 20, 'A10', 'After | Money', 'host 80'],
+      ['A40', 'Accounts closed', 0, 'A30', 'After | Money'],
+    ],
+  }),
+};
