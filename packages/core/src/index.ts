@@ -53,3 +53,6 @@ export * from './mends/worklist';
 export { commandWords } from './commands/words';
 export { findingTitle } from './findings/titles';
 export * from './starter/starter';
+export * from './outline/edits';
+export * from './commands/dating';
+export * from './plan/whole';

@@ -45,3 +45,4 @@ export { planSchema } from './json/planSchema';
 export { writePlanCalendar } from './out/calendarFile';
 export { writePlanModel } from './out/modelFile';
 export { writePlanCsv, writePlanXlsx } from './out/tables';
+export { looksLikeBundle, readBundle, writeBundle } from './bundle/bundle';

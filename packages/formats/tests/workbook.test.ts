@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { zipSync } from 'fflate';
 import writeXlsx from 'write-excel-file/node';
 import { guessColumnMap, readPlan, readTables, readXlsx, UnreadableFile } from '../src/index';
-import { ArchiveDamaged, readDirectory, unpackEntry } from '../src/xlsx/archive';
+import { ArchiveDamaged, readDirectory, unpackEntry } from '../src/zip/archive';
 
 type Cell = { value: unknown; type?: unknown; format?: string } | null;
 const cell = (value: unknown): Cell => ({ value });

@@ -9,7 +9,7 @@ import { differenceOf } from './difference';
 import { addChange } from './history';
 import { orderKeys } from './order';
 import { ownPlan } from './own';
-import { readEdition, writeCodeFields } from './plans';
+import { planValues, readEdition, writeCodeFields } from './plans';
 import { ACTIVITY_COLUMNS, activityRow, KEY_STEP, LINK_COLUMNS, linkRow, type SourcePlace } from './rows';
 import { activity, calendar, codeField, edition, plan } from './schema';
 
@@ -99,20 +99,7 @@ export async function writeDifference(
 ): Promise<void> {
   await db
     .update(plan)
-    .set({
-      name: after.name,
-      source: after.source,
-      criticalFloat: after.criticalFloat,
-      retainedLogic: after.retainedLogic,
-      percentShown: after.percentShown,
-      periods: after.periods,
-      inHours: after.inHours,
-      lines: after.lines,
-      resources: after.resources,
-      required: after.required,
-      aside: after.aside,
-      updatedAt: new Date(),
-    })
+    .set({ ...planValues(after), updatedAt: new Date() })
     .where(eq(plan.id, planId));
   await db
     .update(edition)

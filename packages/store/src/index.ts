@@ -44,6 +44,7 @@ export {
   takeJob,
 } from './jobs/jobs';
 export {
+  BUNDLE,
   Choices,
   JobInput,
   type JobState,
@@ -94,3 +95,4 @@ export { type ChangeSummary, listPlanChanges, readTurns, type Turns } from './hi
 export { turnChange } from './turnChange';
 export { dropBook, keepBook, type KeptBook, listKeptBooks } from './keptBooks';
 export { dropStarter, keepStarter, listStarters, readStarter, type StarterSummary } from './starters';
+export { keepWholePlan, readWholePlan } from './wholePlan';

@@ -47,19 +47,29 @@ export async function keepPlan(
   const plan = acceptPlan(made.plan);
   const kept = made.kept.map((k) => ({ name: k.name, plan: acceptPlan(k.plan) }));
   return inTransaction(store, async (db, client) => {
-    const [held] = await db
-      .select({ planId: intake.planId })
-      .from(intake)
-      .where(and(eq(intake.id, intakeId), eq(intake.workspaceId, access.workspace)))
-      .for('update');
-    if (!held) throw new IntakeGone('This intake is not open any more. Take the file in again.');
-    if (held.planId) return endWith(db, jobId, held.planId);
+    const before = await holdIntake(db, access, intakeId);
+    if (before !== null) return endWith(db, jobId, before);
     const planId = await writePlan(db, client, access, plan, made.edition, kept, made.origin);
     await addExhibit(db, planId, made.exhibit.name, made.exhibit.brief);
     for (const { headings, map } of made.maps) await keepColumnMap(db, access, headings, map);
     await endIntake(db, intakeId, planId);
     return endWith(db, jobId, planId);
   });
+}
+
+/**
+ * Holds an intake while it becomes a plan; gives the plan that it has become already, or null.
+ *
+ * @throws IntakeGone
+ */
+export async function holdIntake(db: Database, access: Access, intakeId: string): Promise<string | null> {
+  const [held] = await db
+    .select({ planId: intake.planId })
+    .from(intake)
+    .where(and(eq(intake.id, intakeId), eq(intake.workspaceId, access.workspace)))
+    .for('update');
+  if (!held) throw new IntakeGone('This intake is not open any more. Take the file in again.');
+  return held.planId;
 }
 
 /** The files have served: their tables are kept with the plan. */

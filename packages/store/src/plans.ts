@@ -88,6 +88,21 @@ export async function createPlan(
   });
 }
 
+/** What of a plan belongs to it in all its editions. */
+export const planValues = (accepted: Plan) => ({
+  name: accepted.name,
+  source: accepted.source,
+  inHours: accepted.inHours,
+  criticalFloat: accepted.criticalFloat,
+  retainedLogic: accepted.retainedLogic,
+  periods: accepted.periods,
+  lines: accepted.lines,
+  percentShown: accepted.percentShown,
+  resources: accepted.resources,
+  required: accepted.required,
+  aside: accepted.aside,
+});
+
 /** Writes a plan that was accepted, within a transaction. */
 export async function writePlan(
   db: Database,
@@ -102,17 +117,7 @@ export async function writePlan(
     .insert(plan)
     .values({
       workspaceId: access.workspace,
-      name: accepted.name,
-      source: accepted.source,
-      inHours: accepted.inHours,
-      criticalFloat: accepted.criticalFloat,
-      retainedLogic: accepted.retainedLogic,
-      periods: accepted.periods,
-      lines: accepted.lines,
-      percentShown: accepted.percentShown,
-      resources: accepted.resources,
-      required: accepted.required,
-      aside: accepted.aside,
+      ...planValues(accepted),
     })
     .returning({ id: plan.id });
   const planId = row!.id;
@@ -145,7 +150,7 @@ export async function writeEdition(
   db: Database,
   client: pg.PoolClient,
   planId: string,
-  { name, working, note = '' }: { name: string; working: boolean; note?: string },
+  { name, working, note = '', createdAt }: { name: string; working: boolean; note?: string; createdAt?: Date },
   data: Plan,
   places: ReadonlyMap<string, SourcePlace> | null,
 ): Promise<string> {
@@ -161,6 +166,7 @@ export async function writeEdition(
       calendar: data.calendar,
       activityCount: data.activities.length,
       linkCount: data.links.length,
+      ...(createdAt && { createdAt }),
     })
     .returning({ id: edition.id });
   const editionId = row!.id;

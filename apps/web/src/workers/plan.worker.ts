@@ -26,12 +26,13 @@ import metrics from '@clembo/scene/metrics.json';
 import { expose } from 'comlink';
 import { type Book, booksOf, codeTexts, type FillPreview, fillCommand, previewFill } from './answers/books';
 import { type Checks, checksOf } from './answers/checks';
+import { type Drawing, drawn } from './answers/drawn';
 import { type CameFrom, type Facts, factsOf } from './answers/facts';
 import type { Held } from './answers/held';
 import { type LedgerRow, ledgerRows } from './answers/ledger';
 import { type AlikeRow, alikeRows, mendingCommand, type WorkShown, workShown } from './answers/work';
 
-export type { AlikeRow, Book, Checks, Facts, FillPreview, LedgerRow, WorkShown };
+export type { AlikeRow, Book, Drawing, Checks, Facts, FillPreview, LedgerRow, WorkShown };
 
 /** What the interface needs to know of a plan without holding its activities. */
 export type PlanHead = Omit<Plan, 'activities' | 'links'> & {
@@ -199,6 +200,10 @@ export class PlanRoom {
   /** What mends findings of a group: those with the keys, or all of them. */
   mend(group: string, keys: string[] | null, mend: string, answer: string): Command {
     return mendingCommand(this.held, group, keys, mend, answer);
+  }
+
+  drawn(drawing: Drawing): { command: Command; ref: string } | null {
+    return drawn(this.held, drawing);
   }
 
   alike(refs: string[]): AlikeRow[] {

@@ -1,4 +1,4 @@
-import { type PackedPlan, unpackPlan } from '@clembo/core';
+import { type PackedPlan, packPlan, unpackPlan, type WholeEdition, type WholePlan } from '@clembo/core';
 import { ColumnMap, type IntakePreview, IntakeState } from '@clembo/formats';
 import { Brief } from '@clembo/scene';
 import type { PageFormat, PlanWish, StoredSource } from '@clembo/store';
@@ -65,8 +65,29 @@ export const MadePlan = z.object({
 export type MadePlan = z.infer<typeof MadePlan>;
 /** As a hand sends it. */
 export type SentPlan = z.input<typeof MadePlan>;
-export const ReadResult = z.union([z.object({ made: MadePlan }), z.object({ tables: Bytes })]);
-export type SentReading = z.input<typeof ReadResult>;
+/** A plan with all that belongs to it; its plans travel as columns. */
+const WholeLike = z.object({
+  editions: z.array(z.object({ plan: PlanLike }).loose()),
+  exhibits: z.array(z.object({ name: z.string(), brief: Brief })),
+  sources: z.array(z.object({ content: Bytes.nullable() }).loose()),
+});
+export type SentWhole = Omit<WholePlan, 'editions'> & {
+  editions: (Omit<WholeEdition, 'plan'> & { plan: PackedPlan })[];
+};
+export const packWhole = (whole: WholePlan): SentWhole => ({
+  ...whole,
+  editions: whole.editions.map((e) => ({ ...e, plan: packPlan(e.plan) })),
+});
+export const unpackWhole = (sent: SentWhole): WholePlan => ({
+  ...sent,
+  editions: sent.editions.map((e) => ({ ...e, plan: unpackPlan(e.plan) })),
+});
+export const ReadResult = z.union([
+  z.object({ made: MadePlan }),
+  z.object({ whole: WholeLike.transform((whole) => whole as unknown as WholePlan) }),
+  z.object({ tables: Bytes }),
+]);
+export type SentReading = { made: SentPlan } | { whole: SentWhole } | { tables: Uint8Array };
 export const Previewed = z.object({
   state: IntakeState,
   preview: z.custom<IntakePreview>((value) => typeof value === 'object' && value !== null && 'part' in value),

@@ -1,4 +1,4 @@
-import { packPlan, schedulePlan, unpackPlan } from '@clembo/core';
+import { packPlan, schedulePlan, unpackPlan, type WholePlan } from '@clembo/core';
 import {
   beginState,
   changeState,
@@ -11,6 +11,7 @@ import {
   type IntakePart,
   IntakeState,
   type JointIntake,
+  looksLikeBundle,
   looksLikeJson,
   orderInTable,
   packTables,
@@ -18,6 +19,7 @@ import {
   previewIntake,
   promisedEdition,
   readAgain,
+  readBundle,
   readParts,
   readPasted,
   readPlanJson,
@@ -28,7 +30,7 @@ import {
   UnreadableFile,
   usedParts,
 } from '@clembo/formats';
-import { EXHIBITS } from '@clembo/scene';
+import { Brief, EXHIBITS } from '@clembo/scene';
 import {
   type AgainInput,
   type BeginInput,
@@ -36,6 +38,7 @@ import {
   type MadeSource,
   type MakeInput,
   packPlaces,
+  packWhole,
   type Previewed,
   type ReadInput,
   type SentAgain,
@@ -43,7 +46,7 @@ import {
   type SentReading,
 } from './answers';
 import { writePage } from './writePage';
-import { writePlan } from './writePlan';
+import { writePlan, writeWhole } from './writePlan';
 
 type Report = (step: string, share: number) => void;
 
@@ -52,6 +55,10 @@ async function readFiles({ files }: ReadInput, report: Report): Promise<SentRead
   const tables: Table[] = [];
   for (const [k, { name, bytes }] of files.entries()) {
     report(`Reading ${name}`, 0.1 + (0.6 * k) / files.length);
+    if (looksLikeBundle(bytes)) {
+      if (files.length > 1) throw new UnreadableFile(`${name} is a whole plan; take it in by itself.`);
+      return { whole: packWhole(wholeOf(bytes, name)) };
+    }
     if (name === PASTED) tables.push(readPasted(new TextDecoder().decode(bytes), name));
     else if (!looksLikeJson(bytes)) tables.push(...(await readTables(bytes, name)));
     else if (files.length === 1) return { made: planOfJson(bytes, name) };
@@ -60,6 +67,21 @@ async function readFiles({ files }: ReadInput, report: Report): Promise<SentRead
   const full = tables.filter(hasRows);
   if (full.length === 0) throw new UnreadableFile(`${files[0]!.name} has no rows below its headings.`);
   return { tables: packTables(full) };
+}
+
+function wholeOf(bytes: Uint8Array, source: string): WholePlan {
+  const whole = readBundle(bytes, source);
+  return {
+    ...whole,
+    exhibits: whole.exhibits.map(({ name, brief }) => {
+      const read = Brief.safeParse(brief);
+      if (read.success) return { name, brief: read.data };
+      const [issue] = read.error.issues;
+      throw new UnreadableFile(
+        `${source}: the brief of “${name}” cannot be used (${issue!.path.join('.')}: ${issue!.message}).`,
+      );
+    }),
+  };
 }
 
 function planOfJson(bytes: Uint8Array, source: string): SentPlan {
@@ -211,4 +233,13 @@ const NOTHING_TO_DRAW =
   'No column of this table holds dates, durations or links, so there is nothing to draw. Say which column holds the dates.';
 
 /** Everything that a hand can do. */
-export const TASKS = { readFiles, beginIntake, changeIntake, makePlan, readSourceAgain, writePage, writePlan };
+export const TASKS = {
+  readFiles,
+  beginIntake,
+  changeIntake,
+  makePlan,
+  readSourceAgain,
+  writePage,
+  writePlan,
+  writeWhole,
+};

@@ -1,7 +1,14 @@
 import { type PackedPlan, type Plan, unpackPlan } from '@clembo/core';
-import { writePlanCalendar, writePlanCsv, writePlanJson, writePlanModel, writePlanXlsx } from '@clembo/formats';
+import {
+  writeBundle,
+  writePlanCalendar,
+  writePlanCsv,
+  writePlanJson,
+  writePlanModel,
+  writePlanXlsx,
+} from '@clembo/formats';
 import type { PlanFormat } from '@clembo/store';
-import type { WrittenPage } from './answers';
+import { type SentWhole, unpackWhole, type WrittenPage } from './answers';
 
 export interface PlanFileInput {
   plan: PackedPlan;
@@ -26,4 +33,10 @@ export async function writePlan(
   report('Writing the file', 0.3);
   const made = await WRITERS[format](unpackPlan(plan), date);
   return { bytes: new Uint8Array(typeof made === 'string' ? new TextEncoder().encode(made) : made) };
+}
+
+/** Writes a plan with all that belongs to it as one file. */
+export function writeWhole(whole: SentWhole, report: (step: string, share: number) => void): WrittenPage {
+  report('Writing the file', 0.3);
+  return { bytes: writeBundle(unpackWhole(whole)) };
 }

@@ -1,6 +1,6 @@
 import { MadePlan, ReadResult } from '../hands/answers';
 import { JobRefused, type Outcome, type Room } from '../room';
-import { deleteIntake, keepPlan, keepReading, readIntake, readIntakeFiles } from '@clembo/store';
+import { deleteIntake, keepPlan, keepReading, keepWholePlan, readIntake, readIntakeFiles } from '@clembo/store';
 import { beginOf } from './preview';
 
 /** Reads what was uploaded or pasted. What cannot be read leaves nothing behind. */
@@ -13,6 +13,11 @@ export async function readIntakeJob(room: Room, id: string): Promise<Outcome> {
     const { source, targetPlan } = intake;
     const files = (await readIntakeFiles(store, access, id)).map(({ name, content }) => ({ name, bytes: content }));
     const read = await room.hand('readFiles', { files }, ReadResult, `Reading ${source}`);
+    if ('whole' in read) {
+      if (targetPlan !== null) throw new JobRefused(`${source} is a whole plan; it becomes a plan by itself.`);
+      room.step('Keeping the plan', 0.8);
+      return { result: { planId: await keepWholePlan(store, access, id, read.whole, room.job) } };
+    }
     if ('made' in read) {
       if (targetPlan !== null)
         throw new JobRefused(`${source} is a plan of Clembo's own; it becomes a plan by itself.`);

@@ -1,5 +1,5 @@
 import { MAX_UNPACKED_BYTES, UnreadableFile } from '../table/table';
-import { ArchiveDamaged, readDirectory, unpackEntry } from './archive';
+import { ArchiveDamaged, readDirectory, unpackEntry } from '../zip/archive';
 
 /** The parts of a workbook that its cells may be read from (ISO/IEC 29500); pictures and the like are passed over. */
 const NEEDED = /\.(?:xml|rels)$/i;

@@ -7,6 +7,8 @@ export type PageFormat = (typeof PAGE_FORMATS)[number];
 
 /** What a plan can be written as. */
 export const PLAN_FORMATS = ['csv', 'xlsx', 'ics', 'ifc', 'json'] as const;
+/** The plan with its exhibits, books, editions and sources, in one file. */
+export const BUNDLE = 'clembo';
 export type PlanFormat = (typeof PLAN_FORMATS)[number];
 
 /** What a person wants of the plan that an intake becomes. */
@@ -46,7 +48,7 @@ export const JobInput = z.discriminatedUnion('kind', [
   /** Refreshes the plan by what was not refused, and ends the intake. */
   z.object({ kind: z.literal('refreshPlan'), intake: z.uuid(), version: z.int() }),
   /** Writes a plan as a file that other programs read. */
-  z.object({ kind: z.literal('writePlan'), plan: z.uuid(), format: z.enum(PLAN_FORMATS) }),
+  z.object({ kind: z.literal('writePlan'), plan: z.uuid(), format: z.enum([...PLAN_FORMATS, BUNDLE]) }),
   /** Begins a plan from a starter: one that everybody has, or one that the workspace keeps. */
   z.object({
     kind: z.literal('beginPlan'),

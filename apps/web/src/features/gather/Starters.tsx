@@ -102,7 +102,7 @@ function Card({ card, chosen, onChoose }: { card: StarterCard; chosen: boolean; 
       <span className="font-serif text-[19px] font-semibold">{card.name}</span>
       <span className="mt-0.5 min-h-[60px] text-[14.5px] text-soft">{card.about}</span>
       {card.bars && (
-        <span className="mt-2 block h-[210px] w-full overflow-hidden">
+        <span className="mt-2 block h-[300px] w-full overflow-hidden">
           <PlanPicture bars={card.bars} from={from!} to={to!} labels={false} />
         </span>
       )}

@@ -7,7 +7,7 @@ import { useKeys } from '@/ui/keys';
 import { wrong } from '@/ui/Toasts';
 import { tableFromHtml } from './tableFromHtml';
 
-const ACCEPTED = '.csv,.tsv,.txt,.xlsx,.json,.ics,.ifc';
+const ACCEPTED = '.csv,.tsv,.txt,.xlsx,.json,.ics,.ifc,.clembo';
 
 /** Takes in files (chosen, or dropped anywhere) or a paste, and leads to their column maps; for a plan, to refresh it. */
 export function TakeIn({ planId = null }: { planId?: string | null }) {
@@ -109,7 +109,7 @@ export function TakeIn({ planId = null }: { planId?: string | null }) {
         <p className="text-[14px] text-soft">
           {planId
             ? 'It is compared first; nothing changes until you say so'
-            : 'Spreadsheets, CSV, calendars, building models with a schedule, or Clembo’s own JSON'}
+            : 'Spreadsheets, CSV, calendars, building models with a schedule, or a plan out of Clembo'}
         </p>
         <button type="button" className="action mt-4" onClick={() => file.current?.click()} disabled={busy !== null}>
           {planId ? 'Choose the file' : 'Choose files'}

@@ -20,7 +20,7 @@ interface Props {
 }
 
 const GRID =
-  'grid min-w-0 flex-1 grid-cols-[32px_30px_minmax(80px,0.8fr)_minmax(110px,1.2fr)_minmax(50px,0.6fr)_36px_20px] items-center gap-1.5';
+  'grid min-w-0 flex-1 grid-cols-[42px_36px_minmax(80px,0.8fr)_minmax(110px,1.2fr)_minmax(50px,0.6fr)_36px_20px] items-center gap-1.5';
 
 /** The values of a book in their order: colour, shape, code, title, and what each is a part of. */
 export function BookValues({ book, onValues, onRecode }: Props) {
@@ -185,7 +185,7 @@ function ShapePick({
       <ListboxButton
         onKeyDown={openByEnter}
         aria-label={`Mark of ${name}: ${shape ?? 'diamond'}`}
-        className="flex size-7 items-center justify-center rounded hover:bg-line"
+        className="flex size-7 shrink-0 items-center justify-center rounded hover:bg-line"
       >
         <ShapeGlyph shape={shape ?? 'diamond'} colour={colour} />
       </ListboxButton>

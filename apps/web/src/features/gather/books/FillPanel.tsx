@@ -73,7 +73,7 @@ export function FillPanel({ open, field, busy, onRun }: Props) {
         <div className="mt-3 flex items-center gap-3">
           <button
             type="button"
-            className="action py-1"
+            className="action shrink-0 py-1"
             disabled={
               busy || (fill !== null && (!preview || preview.error !== null)) || (kept && (preview?.changes ?? 0) === 0)
             }
@@ -212,7 +212,9 @@ function RulesFill({
 function caughtWords(caught: FillPreview['caught'][number] | undefined): string {
   if (!caught) return '';
   const { decides, catches } = caught;
-  return decides === catches ? `${decides} rows` : `${decides} rows, of ${catches} it would catch`;
+  return decides === catches
+    ? `${decides} ${decides === 1 ? 'activity' : 'activities'}`
+    : `${decides}, of ${catches} it would catch`;
 }
 
 /** What it comes to: the codes, and what nothing catches. */
@@ -232,15 +234,19 @@ function Outcome({ preview, rules }: { preview: FillPreview; rules: boolean }) {
       <p>
         {changes === 0
           ? 'Nothing would change.'
-          : `${changes} ${changes === 1 ? 'row gets' : 'rows get'} another code.`}{' '}
+          : `${changes} ${changes === 1 ? 'row gets' : 'rows get'} another code, groups among them.`}{' '}
         {none === 0 ? (
           'Every activity is caught.'
         ) : (
-          <span className="text-madder">
-            {none} {none === 1 ? 'activity is' : 'activities are'} caught by nothing
-            {examples.length > 0 &&
-              `: ${examples.map((e) => e.name || e.ref).join(', ')}${none > examples.length ? ' …' : ''}`}
-          </span>
+          <>
+            <span className="text-madder">
+              {none} {none === 1 ? 'activity is' : 'activities are'} caught by nothing
+            </span>
+            <span className="text-soft">
+              {examples.length > 0 &&
+                `: ${examples.map((e) => e.name || e.ref).join(', ')}${none > examples.length ? ' …' : ''}`}
+            </span>
+          </>
         )}
       </p>
     </div>

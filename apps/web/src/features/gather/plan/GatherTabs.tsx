@@ -2,9 +2,10 @@
 import Link from 'next/link';
 
 const TABS = [
-  ['', 'Sources and editions'],
-  ['/books', 'Code books'],
-  ['/work', 'Clean up'],
+  ['gather', 'Sources and editions'],
+  ['gather/books', 'Code books'],
+  ['gather/work', 'Clean up'],
+  ['sketch', 'Sketch'],
 ] as const;
 
 export type GatherTab = (typeof TABS)[number][1];
@@ -21,7 +22,7 @@ export function GatherTabs({ planId, current }: { planId: string; current: Gathe
         ) : (
           <Link
             key={path}
-            href={`/plans/${planId}/gather${path}`}
+            href={`/plans/${planId}/${path}`}
             className="border-b-2 border-transparent pb-0.5 font-serif text-[20px] text-soft hover:border-line hover:text-ink"
           >
             {title}

@@ -5,13 +5,13 @@ import { useState } from 'react';
 import { ask, awaitJob } from '@/ui/ask';
 import { Frame, type FramePlan } from '@/ui/Frame';
 import { useKeys } from '@/ui/keys';
-import { takeFile } from '@/ui/takeFile';
 import { toast, wrong } from '@/ui/Toasts';
 import { usePlanSearch } from '../../planSearch';
 import { many } from '../desk/Outcome';
 import { TakeIn } from '../TakeIn';
 import { type EditionCard, Editions } from './Editions';
 import { GatherTabs } from './GatherTabs';
+import { TakeOut } from './TakeOut';
 
 interface Props {
   plan: FramePlan;
@@ -147,7 +147,7 @@ export function PlanGather({ plan, canReopen, sources, problems, editions, refre
               </section>
             )}
             <Editions planId={plan.id} editions={editions} />
-            <TakeOut planId={plan.id} />
+            <TakeOut planId={plan.id} name={plan.name} />
           </div>
         </div>
       </div>
@@ -194,37 +194,5 @@ function Worklist({
         </button>
       )}
     </details>
-  );
-}
-
-const OUT = [
-  ['xlsx', 'Workbook', 'XLSX'],
-  ['csv', 'Table', 'CSV'],
-  ['ics', 'Calendar', 'iCalendar'],
-  ['ifc', 'Model schedule', 'IFC tasks'],
-  ['json', 'Clembo’s own', 'JSON, with everything'],
-] as const;
-
-/** The plan as a file that others can read. */
-function TakeOut({ planId }: { planId: string }) {
-  return (
-    <section aria-labelledby="take-out">
-      <h2 id="take-out" className="font-serif text-[22px] font-semibold">
-        Take it out
-      </h2>
-      <p className="mt-1 text-soft">The plan as it stands, for other programs; each of these can be taken in again.</p>
-      <div className="mt-2 flex flex-wrap gap-2">
-        {OUT.map(([format, title, kind]) => (
-          <button
-            key={format}
-            type="button"
-            className="quiet py-1"
-            onClick={() => void takeFile(`/api/plans/${planId}/file`, format)}
-          >
-            {title} <span className="text-[14px] text-soft">{kind}</span>
-          </button>
-        ))}
-      </div>
-    </section>
   );
 }

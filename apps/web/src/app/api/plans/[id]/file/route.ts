@@ -1,9 +1,9 @@
-import { askFor, PLAN_FORMATS, readPlanHead } from '@clembo/store';
+import { askFor, BUNDLE, PLAN_FORMATS, readPlanHead } from '@clembo/store';
 import { z } from 'zod';
 import { answer, notFound, readBody, readId } from '@/server/answer';
 import { accessOf, store } from '@/server/store';
 
-const Wish = z.object({ format: z.enum(PLAN_FORMATS) });
+const Wish = z.object({ format: z.enum([...PLAN_FORMATS, BUNDLE]) });
 
 /** Has the plan written as a file that other programs read. */
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>

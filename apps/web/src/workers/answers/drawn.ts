@@ -1,0 +1,53 @@
+import {
+  type Activity,
+  type Command,
+  datedOn,
+  freeRef,
+  indented,
+  insertBehind,
+  isMilestone,
+  makeActivity,
+  movedBy,
+  outdented,
+  shiftedBy,
+} from '@clembo/core';
+import type { Held } from './held';
+
+/** What is done to a plan by drawing. Days are day numbers. */
+export type Drawing =
+  | { do: 'make'; kind: 'activity' | 'finishMilestone'; first: number; last: number; behind: string | null }
+  | { do: 'place'; ref: string; first: number; last: number }
+  | { do: 'shift'; ref: string; days: number }
+  | { do: 'indent' | 'outdent' | 'up' | 'down'; ref: string };
+
+/** The command of a drawing, and what it is about; null where it changes nothing. */
+export function drawn({ plan, schedule }: Held, drawing: Drawing): { command: Command; ref: string } | null {
+  const about = (ref: string, command: Command | null) => command && { command, ref };
+  switch (drawing.do) {
+    case 'make': {
+      const { kind, first, last, behind } = drawing;
+      const ref = freeRef(plan, 'S');
+      const activity: Activity = {
+        ...makeActivity({ ref, kind }),
+        ...datedOn(plan, { kind, calendar: null }, first, last),
+      };
+      return about(ref, insertBehind(plan, behind, activity));
+    }
+    case 'place': {
+      const a = plan.activities[schedule.outline.indexOf.get(drawing.ref) ?? -1];
+      if (!a) return null;
+      const { duration, ...dates } = datedOn(plan, a, drawing.first, drawing.last);
+      const part = isMilestone(a.kind) ? dates : { ...dates, duration };
+      return about(a.ref, { do: 'changeActivity', ref: a.ref, part });
+    }
+    case 'shift':
+      return about(drawing.ref, shiftedBy(plan, schedule, drawing.ref, drawing.days));
+    case 'indent':
+      return about(drawing.ref, indented(plan, drawing.ref));
+    case 'outdent':
+      return about(drawing.ref, outdented(plan, drawing.ref));
+    case 'up':
+    case 'down':
+      return about(drawing.ref, movedBy(plan, drawing.ref, drawing.do === 'up' ? -1 : 1));
+  }
+}

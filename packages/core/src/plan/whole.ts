@@ -1,0 +1,48 @@
+import type { Plan } from './schema';
+
+/** A plan with all that belongs to it: what is put into one file, and taken out of it elsewhere. */
+export interface WholePlan {
+  /** The latest first; one of them is the working edition. */
+  editions: WholeEdition[];
+  exhibits: { name: string; brief: Record<string, unknown> }[];
+  sources: WholeSource[];
+}
+
+export interface WholeEdition {
+  /** What briefs call it that compare with it. */
+  id: string;
+  name: string;
+  note: string;
+  working: boolean;
+  /** What the plan is measured against. */
+  baseline: boolean;
+  /** When it was kept, in milliseconds since 1970. */
+  createdAt: number;
+  plan: Plan;
+  /** Number of the source and row in it, by reference. */
+  rows: Record<string, readonly [source: number, row: number]>;
+}
+
+export interface WholeSource {
+  no: number;
+  /** Tables that were taken in together have the same number. */
+  reading: number;
+  name: string;
+  sheet: string | null;
+  map: unknown;
+  aliases: Record<string, string>;
+  problems: unknown[];
+  /** Who took it in; null where nobody is told apart. */
+  person: string | null;
+  createdAt: number;
+  /** The table as it was read, packed; null for what was no table. */
+  content: Uint8Array | null;
+}
+
+/** A brief that speaks of editions by other ids. */
+export function withEditionIds<T>(brief: T, ids: ReadonlyMap<string, string>): T {
+  if (typeof brief === 'string') return (ids.get(brief) ?? brief) as T;
+  if (Array.isArray(brief)) return brief.map((part) => withEditionIds(part, ids)) as T;
+  if (typeof brief !== 'object' || brief === null) return brief;
+  return Object.fromEntries(Object.entries(brief).map(([key, part]) => [key, withEditionIds(part, ids)])) as T;
+}

@@ -1,0 +1,95 @@
+import { type Plan, type WholePlan, withEditionIds } from '@clembo/core';
+import { and, asc, desc, eq, isNull } from 'drizzle-orm';
+import { acceptPlan } from './accept';
+import { type Access, mayWrite } from './access';
+import { inTransaction, type Store } from './database';
+import { placesOf } from './editions';
+import { endIntake, endWith, holdIntake } from './keepPlan';
+import { editionsOf, planValues, readEdition, writeCodeFields, writeEdition } from './plans';
+import { ownPlan } from './own';
+import { edition, exhibit, plan, source } from './schema';
+
+/** A plan with its editions, exhibits and sources; null when the workspace has no such plan. */
+export async function readWholePlan(store: Store, access: Access, planId: string): Promise<WholePlan | null> {
+  const { db } = store;
+  return inTransaction(store, async (_, client) => {
+    const [head] = await db.select({ baseline: plan.baselineEdition }).from(plan).where(ownPlan(access, planId));
+    if (!head) return null;
+    const rows = await db.select().from(edition).where(eq(edition.planId, planId)).orderBy(desc(edition.createdAt));
+    const editions: WholePlan['editions'] = [];
+    for (const { id, name, note, working, baseline, createdAt } of editionsOf(rows, head.baseline)) {
+      const read = (await readEdition(client, access, planId, id))!;
+      const about = { id, name, note, working, baseline, createdAt: createdAt.getTime() };
+      editions.push({ ...about, plan: read.plan, rows: read.rows });
+    }
+    const exhibits = await db
+      .select({ name: exhibit.name, brief: exhibit.brief })
+      .from(exhibit)
+      .where(and(eq(exhibit.planId, planId), isNull(exhibit.deletedAt)))
+      .orderBy(asc(exhibit.position));
+    const sources = await db.select().from(source).where(eq(source.planId, planId)).orderBy(asc(source.no));
+    return {
+      editions,
+      exhibits: exhibits as WholePlan['exhibits'],
+      sources: sources.map(({ planId: _, createdAt, ...s }) => ({
+        ...s,
+        aliases: s.aliases as Record<string, string>,
+        problems: s.problems as unknown[],
+        createdAt: createdAt.getTime(),
+      })),
+    };
+  });
+}
+
+/**
+ * Keeps a plan that came with all that belongs to it, and ends its intake; all of it or nothing.
+ *
+ * @returns the id of the new plan
+ * @throws PlanRefused, IntakeGone, JobCancelled
+ */
+export async function keepWholePlan(
+  store: Store,
+  access: Access,
+  intakeId: string,
+  whole: WholePlan,
+  jobId: string | null = null,
+): Promise<string> {
+  mayWrite(access);
+  const plans: Plan[] = whole.editions.map((e) => acceptPlan(e.plan));
+  const at = whole.editions.findIndex((e) => e.working);
+  return inTransaction(store, async (db, client) => {
+    const made = await holdIntake(db, access, intakeId);
+    if (made !== null) return endWith(db, jobId, made);
+    const [row] = await db
+      .insert(plan)
+      .values({ workspaceId: access.workspace, ...planValues(plans[at]!) })
+      .returning({ id: plan.id });
+    const planId = row!.id;
+    await writeCodeFields(db, client, planId, plans[at]!);
+    const ids = new Map<string, string>();
+    for (const [k, e] of whole.editions.entries()) {
+      const { name, note, working } = e;
+      const about = { name, note, working, createdAt: new Date(e.createdAt) };
+      ids.set(e.id, await writeEdition(db, client, planId, about, plans[k]!, placesOf(e.rows)));
+    }
+    const baseline = whole.editions.find((e) => e.baseline);
+    if (baseline)
+      await db
+        .update(plan)
+        .set({ baselineEdition: ids.get(baseline.id)! })
+        .where(eq(plan.id, planId));
+    if (whole.sources.length > 0)
+      await db.insert(source).values(whole.sources.map((s) => ({ ...s, planId, createdAt: new Date(s.createdAt) })));
+    if (whole.exhibits.length > 0)
+      await db.insert(exhibit).values(
+        whole.exhibits.map(({ name, brief }, k) => ({
+          planId,
+          name,
+          brief: withEditionIds(brief, ids),
+          position: k + 1,
+        })),
+      );
+    await endIntake(db, intakeId, planId);
+    return endWith(db, jobId, planId);
+  });
+}

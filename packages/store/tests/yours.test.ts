@@ -1,0 +1,261 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import {
+  asStarter,
+  type Command,
+  compareEditions,
+  isSame,
+  makeActivity,
+  makeField,
+  makeLink,
+  makeValue,
+  type Plan,
+} from '@clembo/core';
+import { demoPlans } from '../../../demo/index';
+import {
+  type Access,
+  changePlan,
+  createExhibit,
+  createIntake,
+  createPlan,
+  createWorkspace,
+  dropBook,
+  dropStarter,
+  firstWorkspace,
+  IntakeGone,
+  keepBook,
+  keepStarter,
+  keepWholePlan,
+  listEditions,
+  listExhibits,
+  listKeptBooks,
+  listPlanChanges,
+  listSources,
+  listStarters,
+  PlanRefused,
+  readPlan,
+  readSource,
+  readStarter,
+  readTurns,
+  readWholePlan,
+  type Store,
+  turnChange,
+  VersionPassed,
+} from '../src/index';
+import { freshStore } from './freshStore';
+
+let store: Store;
+let ours: Access;
+let theirs: Access;
+const [wall, museum] = demoPlans() as [ReturnType<typeof demoPlans>[number], ReturnType<typeof demoPlans>[number]];
+
+beforeAll(async () => {
+  store = await freshStore('clembo_yours');
+  ours = { workspace: (await firstWorkspace(store)).id, person: 'Ada', role: 'owner' };
+  theirs = { workspace: await createWorkspace(store, 'Another'), person: null, role: 'owner' };
+});
+afterAll(() => store.pool.end());
+
+const same = (a: Plan, b: Plan) => expect(isSame(compareEditions(a, b))).toBe(true);
+const rename = (ref: string, name: string): Command => ({ do: 'changeActivity', ref, part: { name } });
+
+describe('what was changed can be taken back, also later', () => {
+  test('one after the other, in order, and done again; a new change ends what could be done again', async () => {
+    const id = await createPlan(store, ours, museum.current, 'x');
+    const plan = async () => (await readPlan(store, ours, id))!;
+    const first = museum.current.activities[1]!.ref;
+    let version = 1;
+    const change = async (command: Command, words?: string) => {
+      version = (await changePlan(store, ours, id, version, command, words))!.version;
+    };
+    const turn = async (undo: boolean) => {
+      const turned = await turnChange(store, ours, id, version, undo);
+      version = turned?.version ?? version;
+      return turned?.words ?? null;
+    };
+    expect(await readTurns(store, ours, id)).toEqual({ undo: null, redo: null });
+    await change(rename(first, 'One'));
+    await change(rename(first, 'Two'), 'Call it two');
+    await change({ do: 'addLink', link: makeLink({ from: first, to: museum.current.activities[2]!.ref }) });
+    expect((await listPlanChanges(store, ours, id)).map((c) => [c.words, c.person])).toEqual([
+      [`Link ${first} → ${museum.current.activities[2]!.ref}`, 'Ada'],
+      ['Call it two', 'Ada'],
+      [`Rename ${first}`, 'Ada'],
+    ]);
+    await turn(true);
+    expect([await turn(true), (await plan()).plan.activities[1]!.name]).toEqual(['Call it two', 'One']);
+    expect(await readTurns(store, ours, id)).toEqual({ undo: `Rename ${first}`, redo: 'Call it two' });
+    expect([await turn(false), (await plan()).plan.activities[1]!.name]).toEqual(['Call it two', 'Two']);
+    for (let k = 0; k < 5; k++) await turn(true);
+    same((await plan()).plan, museum.current);
+    expect(await turn(true)).toBeNull();
+    await change(rename(first, 'Three'));
+    expect(await turn(false)).toBeNull();
+    // Somebody was quicker.
+    await expect(turnChange(store, ours, id, version - 1, true)).rejects.toThrow(VersionPassed);
+    expect(await turnChange(store, theirs, id, version, true)).toBeNull();
+    expect(await readTurns(store, theirs, id)).toEqual({ undo: null, redo: null });
+  });
+
+  test('books, codes, required fields and what is put aside are kept, and taken back', async () => {
+    const id = await createPlan(store, ours, wall.current, 'x');
+    const [a, b] = wall.current.activities.filter((x) => x.kind !== 'summary').map((x) => x.ref) as [string, string];
+    const field = makeField({
+      id: 'crew',
+      name: 'Crew',
+      values: [makeValue({ code: 'A', colour: '#123456', shape: 'star' }), makeValue({ code: 'A1', parent: 'A' })],
+      fill: {
+        by: 'rules',
+        rules: [{ code: 'A', when: { match: 'all', tests: [{ field: 'name', is: 'contains', values: ['pile'] }] } }],
+      },
+    });
+    const command: Command = {
+      do: 'all',
+      commands: [
+        { do: 'setCodeField', field, before: wall.current.codeFields[0]!.id },
+        {
+          do: 'recode',
+          field: 'crew',
+          codes: [
+            [a, 'A'],
+            [b, 'A1'],
+          ],
+        },
+        {
+          do: 'setPlan',
+          settings: {
+            required: ['code.crew'],
+            aside: ['noSuccessor X'],
+            resources: [{ id: 'r', name: 'Rigs', unit: 'hour', rate: 9000, limit: 2, calendar: null }],
+          },
+        },
+        { do: 'changeActivity', ref: a, part: { assignments: [{ resource: 'r', effort: 600 }] } },
+      ],
+    };
+    await changePlan(store, ours, id, 1, command);
+    const { plan } = (await readPlan(store, ours, id))!;
+    expect(plan.codeFields[0]).toEqual(field);
+    expect([plan.required, plan.aside, plan.resources.map((r) => r.name)]).toEqual([
+      ['code.crew'],
+      ['noSuccessor X'],
+      ['Rigs'],
+    ]);
+    const coded = new Map(plan.activities.map((x) => [x.ref, x]));
+    expect([coded.get(a)!.codes.crew, coded.get(b)!.codes.crew, coded.get(a)!.assignments]).toEqual([
+      'A',
+      'A1',
+      [{ resource: 'r', effort: 600 }],
+    ]);
+    await turnChange(store, ours, id, 2, true);
+    same((await readPlan(store, ours, id))!.plan, wall.current);
+  });
+});
+
+test('books are kept for other plans, by name, in their workspace only', async () => {
+  const field = makeField({ id: 'zone', name: 'Zone', values: [makeValue({ code: 'N', title: 'North' })] });
+  await keepBook(store, ours, 'Zones', field);
+  await keepBook(store, ours, 'Zones', { ...field, name: 'Zone, again' });
+  const [kept, ...others] = await listKeptBooks(store, ours);
+  expect([kept!.name, kept!.field.name, others.length]).toEqual(['Zones', 'Zone, again', 0]);
+  expect(await listKeptBooks(store, theirs)).toEqual([]);
+  expect(await dropBook(store, theirs, kept!.id)).toBe(false);
+  expect(await dropBook(store, ours, kept!.id)).toBe(true);
+});
+
+test('a plan is kept as a starter, and read again whole', async () => {
+  const id = await keepStarter(store, ours, { name: 'Walls', note: 'From Saltmere', plan: asStarter(wall.current) });
+  expect((await listStarters(store, ours)).map((s) => [s.name, s.note, s.activities])).toEqual([
+    ['Walls', 'From Saltmere', wall.current.activities.length],
+  ]);
+  same((await readStarter(store, ours, id))!, asStarter(wall.current));
+  expect([
+    await readStarter(store, theirs, id),
+    await dropStarter(store, theirs, id),
+    await dropStarter(store, ours, id),
+  ]).toEqual([null, false, true]);
+});
+
+describe('a whole plan', () => {
+  test('read and kept again it is the same: editions, baseline, exhibits that compare, sources, rows', async () => {
+    const source = {
+      name: 'wall.csv',
+      sheet: null,
+      map: { a: 1 },
+      content: new Uint8Array([1, 2, 3]),
+      aliases: { x: 'y' },
+      problems: [{ code: 'z' }],
+    };
+    const refs = wall.current.activities.map((a) => a.ref);
+    const origin = { sources: [source], placeOf: new Map(refs.map((ref, k) => [ref, [0, k + 2] as const])) };
+    const id = await createPlan(
+      store,
+      ours,
+      wall.current,
+      'Week 37',
+      [{ name: 'Contract', plan: wall.baseline }],
+      origin,
+    );
+    const baseline = (await listEditions(store, ours, id))!.find((e) => !e.working)!;
+    await createExhibit(store, ours, id, 'Against it', { kind: 'timeline', compare: baseline.id, lanes: ['phase'] });
+    await createExhibit(store, ours, id, 'Plain', { kind: 'timeline', compare: null });
+    const whole = (await readWholePlan(store, ours, id))!;
+    expect(await readWholePlan(store, theirs, id)).toBeNull();
+
+    const { intake } = await createIntake(store, theirs, [{ name: 'wall.clembo', content: new Uint8Array([1]) }]);
+    const copy = await keepWholePlan(store, theirs, intake, whole);
+    // Asked again it leads to the same plan.
+    expect(await keepWholePlan(store, theirs, intake, whole)).toBe(copy);
+    await expect(keepWholePlan(store, ours, intake, whole)).rejects.toThrow(IntakeGone);
+
+    const read = (await readPlan(store, theirs, copy))!;
+    same(read.plan, wall.current);
+    expect(read.rows[refs[4]!]).toEqual([1, 6]);
+    const editions = (await listEditions(store, theirs, copy))!;
+    const before = (await listEditions(store, ours, id))!;
+    expect(editions.map(({ id: _, ...e }) => e)).toEqual(before.map(({ id: _, ...e }) => e));
+    const exhibits = await listExhibits(store, theirs, copy);
+    expect(exhibits.map((e) => [e.name, (e.brief as { compare: string | null }).compare])).toEqual([
+      ['Against it', editions.find((e) => e.baseline)!.id],
+      ['Plain', null],
+    ]);
+    expect((await listSources(store, theirs, copy)).map((s) => [s.name, s.person, s.hasTable])).toEqual([
+      ['wall.csv', 'Ada', true],
+    ]);
+    expect((await readSource(store, theirs, copy, 1))!.content).toEqual(new Uint8Array([1, 2, 3]));
+  });
+
+  test('one that is not well leaves nothing', async () => {
+    const id = await createPlan(store, ours, museum.current, 'x');
+    const whole = (await readWholePlan(store, ours, id))!;
+    const broken = {
+      ...whole,
+      editions: [
+        {
+          ...whole.editions[0]!,
+          plan: { ...museum.current, activities: [makeActivity({ ref: 'A' }), makeActivity({ ref: 'A' })] },
+        },
+      ],
+    };
+    const { intake } = await createIntake(store, theirs, [{ name: 'x', content: new Uint8Array([1]) }]);
+    await expect(keepWholePlan(store, theirs, intake, broken)).rejects.toThrow(PlanRefused);
+    const twice = {
+      ...whole,
+      exhibits: [{ name: 'x', brief: {} }],
+      sources: [1, 1].map((no) => ({
+        no,
+        reading: 1,
+        name: 'x',
+        sheet: null,
+        map: null,
+        aliases: {},
+        problems: [],
+        person: null,
+        createdAt: 0,
+        content: null,
+      })),
+    };
+    const count = async () => (await store.pool.query('select count(*)::int as n from plan')).rows[0].n;
+    const plans = await count();
+    await expect(keepWholePlan(store, theirs, intake, twice)).rejects.toThrow();
+    expect(await count()).toBe(plans);
+  });
+});
