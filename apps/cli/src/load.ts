@@ -10,21 +10,26 @@ import {
   SEVEN_DAY,
   SIX_DAY,
   startOfDay,
+  type WholePlan,
 } from '@clembo/core';
 import {
+  beginState,
   type ColumnMap,
   type ColumnMeaning,
   fieldById,
   fitted,
-  guessColumnMap,
   hasRows,
+  type Intake,
+  looksLikeBundle,
   looksLikeJson,
   mainTable,
   type Problem,
   promisedEdition,
+  readBundle,
   readPlan,
   readPlanJson,
   readTables,
+  type Table,
 } from '@clembo/formats';
 import { UsageError } from './fail';
 
@@ -56,24 +61,60 @@ export interface Loaded {
 export async function loadPlan(file: string, options: LoadOptions): Promise<Loaded> {
   const bytes = await readBytes(file);
   const calendar = await readCalendar(options.calendar);
-  const loaded = looksLikeJson(bytes)
-    ? { ...readPlanJson(new TextDecoder().decode(bytes), basename(file)), promised: null }
-    : await loadTable(bytes, file, options, calendar);
+  const loaded = looksLikeBundle(bytes)
+    ? loadBundle(readBundle(bytes, basename(file)))
+    : looksLikeJson(bytes)
+      ? { ...readPlanJson(new TextDecoder().decode(bytes), basename(file)), promised: null }
+      : await loadTable(bytes, file, options, calendar);
   return { ...loaded, plan: await withOptions(loaded.plan, options, calendar) };
 }
 
-async function loadTable(
+/** Of a plan with all that belongs to it, the working edition and what it is measured against. */
+function loadBundle({ editions }: WholePlan): Loaded {
+  const { plan } = editions.find((e) => e.working)!;
+  return {
+    plan,
+    problems: [],
+    rowOf: new Map(plan.activities.map((a, k) => [a.ref, k + 1])),
+    promised: editions.find((e) => e.baseline)?.plan ?? null,
+  };
+}
+
+/** A table of a file with the map by which it is read. */
+export interface LoadedTable {
+  table: Table;
+  map: ColumnMap;
+  /** Whether a person said any of it. */
+  said: boolean;
+}
+
+/**
+ * Reads the table of a file and settles what its columns mean: as said, as it was read before where that fits, or as
+ * guessed.
+ *
+ * @param known maps by which the source was read before
+ */
+export async function loadMappedTable(
+  file: string,
+  options: LoadOptions,
+  known: readonly ColumnMap[] = [],
+): Promise<LoadedTable> {
+  return mapTable(await readBytes(file), file, options, known);
+}
+
+async function mapTable(
   bytes: Uint8Array,
   file: string,
   options: LoadOptions,
-  calendar: CalendarSpec | null,
-): Promise<Loaded> {
+  known: readonly ColumnMap[],
+): Promise<LoadedTable> {
   const tables = await readTables(bytes, basename(file));
   const table = options.sheet === undefined ? mainTable(tables) : tables.find((t) => t.sheet === options.sheet);
   if (!table)
     throw new UsageError(`${file} has no sheet “${options.sheet}”. It has: ${tables.map((t) => t.sheet).join(', ')}.`);
   if (!hasRows(table)) throw new UsageError(`${file} has no rows below its headings.`);
-  let map = guessColumnMap(table);
+  const [part] = beginState([table], known).parts;
+  let { map } = part!;
   if (options.map !== undefined) {
     applyMap(map, await readJson(options.map), options.map);
     // How a column is written depends on what it means.
@@ -95,7 +136,24 @@ async function loadTable(
       throw new UsageError(`--year takes a year such as 2026, not “${options.year}”.`);
     map.year = Number(options.year);
   }
-  const intake = readPlan(table, map, {
+  return { table, map, said: part!.from !== 'guess' || options.map !== undefined || order !== undefined };
+}
+
+async function loadTable(
+  bytes: Uint8Array,
+  file: string,
+  options: LoadOptions,
+  calendar: CalendarSpec | null,
+): Promise<Loaded> {
+  const { table, map } = await mapTable(bytes, file, options, []);
+  const intake = takeIn(table, map, file, calendar);
+  const { plan, problems, rowOf, baseline } = intake;
+  return { plan, problems, rowOf, promised: promisedEdition(plan, baseline) };
+}
+
+/** Reads a table by its map; with a calendar of the person's own it is the plan's. */
+export const takeIn = (table: Table, map: ColumnMap, file: string, calendar: CalendarSpec | null): Intake =>
+  readPlan(table, map, {
     name: basename(file, extname(file)),
     ...(calendar && {
       calendars: [calendar, FIVE_DAY, SIX_DAY, SEVEN_DAY].filter(
@@ -104,9 +162,6 @@ async function loadTable(
       calendar: calendar.id,
     }),
   });
-  const { plan, problems, rowOf, baseline } = intake;
-  return { plan, problems, rowOf, promised: promisedEdition(plan, baseline) };
-}
 
 /** Lays a map of the person's own over the guessed one: headings to field ids, `code:NAME` or `skip`. */
 function applyMap(map: ColumnMap, said: unknown, file: string): void {
@@ -144,7 +199,7 @@ function readMeaning(heading: string, meaning: unknown, file: string): ColumnMea
   );
 }
 
-async function withOptions(plan: Plan, options: LoadOptions, calendar: CalendarSpec | null): Promise<Plan> {
+export async function withOptions(plan: Plan, options: LoadOptions, calendar: CalendarSpec | null): Promise<Plan> {
   const changed = { ...plan };
   if (calendar) {
     changed.calendars = [calendar, ...plan.calendars.filter((c) => c.id !== calendar.id)];
@@ -187,7 +242,7 @@ function readDay(text: string, option: string): number {
   return startOfDay(day);
 }
 
-async function readCalendar(said: string | undefined): Promise<CalendarSpec | null> {
+export async function readCalendar(said: string | undefined): Promise<CalendarSpec | null> {
   if (said === undefined) return null;
   const standard = [FIVE_DAY, SIX_DAY, SEVEN_DAY].find((c) => c.id === said);
   if (standard) return standard;
@@ -199,7 +254,7 @@ async function readCalendar(said: string | undefined): Promise<CalendarSpec | nu
   );
 }
 
-async function readBytes(file: string): Promise<Uint8Array> {
+export async function readBytes(file: string): Promise<Uint8Array> {
   try {
     return await readFile(file);
   } catch (error) {

@@ -9,7 +9,13 @@ const HELP = `clembo: pages from schedule data, on the command line
   clembo compose FILE [--brief BRIEF.json] [--baseline OLD] [--date DATE] --out PAGE.(svg|pdf|png)
                                          a page; without a brief, one that suits the plan;
                                          --baseline: what was promised; --date: of a PDF
-  clembo convert FILE --out PLAN.(csv|xlsx|ics|ifc|json)
+  clembo intake FILE [--strict] [--out PLAN.(clembo|json)] [--json]
+                                         what every column is read as, how much of it, what cannot be read;
+                                         a plan of it; --strict: nothing while any cell cannot be read
+  clembo refresh PLAN FILE [--accept KINDS] [--out PLAN] [--json]
+                                         what the next file says otherwise than the plan's source did;
+                                         --accept all, none, or added,removed,moved,...: written into PLAN
+  clembo convert FILE --out PLAN.(csv|xlsx|ics|ifc|json|clembo)
                                          the plan in another form
   clembo brief --kind timeline           a default brief to change
   clembo check FILE [--baseline OLD] [--json]
@@ -20,7 +26,8 @@ const HELP = `clembo: pages from schedule data, on the command line
   clembo linear FILE [--buffer DAYS] [--distance LENGTH] [--json]
                                          flowlines, clashes, and starts that keep a buffer
 
-FILE is CSV, XLSX, iCalendar, a building model with a schedule (IFC) or Clembo's own JSON. Of tables the headings
+FILE is CSV, XLSX, iCalendar, a building model with a schedule (IFC), Clembo's own JSON, or a .clembo file with a
+plan and all that belongs to it, of which the working edition counts. Of tables the headings
 are guessed; of a workbook the sheet that is most like a plan is read.
 
   --map MAP.json          what columns mean: {"Heading": "start", "Trade": "code:Trade", "X": "skip"}
@@ -62,6 +69,8 @@ const OPTIONS = {
   distance: { type: 'string' },
   holidays: { type: 'string' },
   match: { type: 'string' },
+  accept: { type: 'string' },
+  strict: { type: 'boolean' },
 } as const;
 
 /** Text for a terminal: names in a stranger's file must not steer it. Line ends and tabs stay. */
@@ -86,18 +95,19 @@ async function run(argv: string[]): Promise<string> {
   const [command, ...files] = positionals;
   if (values.help || command === undefined) return HELP;
   const asJson = values.json === true;
-  const wanted = command === 'changes' || command === 'variance' ? 2 : command === 'brief' ? 0 : 1;
+  const wanted = ['changes', 'variance', 'refresh'].includes(command) ? 2 : command === 'brief' ? 0 : 1;
   if (files.length > wanted)
     throw new UsageError(
       `“${files.slice(wanted).join(' ')}” is too much: \`clembo ${command}\` takes ${wanted === 2 ? 'two files' : wanted === 1 ? 'one file' : 'no file'}.`,
     );
-  const load = (k = 0) => {
+  const file = (k: number): string => {
     if (files[k] === undefined)
       throw new UsageError(
         `\`clembo ${command}\` needs ${wanted === 2 ? 'two files, the old one and the new one' : 'a file'}. \`clembo --help\` shows how.`,
       );
-    return loadPlan(files[k], values);
+    return files[k];
   };
+  const load = (k = 0) => loadPlan(file(k), values);
   switch (command) {
     case 'schedule':
       return (await import('./commands/schedule')).scheduleCommand(await load(), asJson);
@@ -107,6 +117,10 @@ async function run(argv: string[]): Promise<string> {
         values.baseline === undefined ? null : await loadPlan(values.baseline, values),
         values,
       );
+    case 'intake':
+      return (await import('./commands/intake')).intakeCommand(file(0), values, asJson);
+    case 'refresh':
+      return (await import('./commands/refresh')).refreshCommand(file(0), file(1), values, asJson);
     case 'convert':
       return (await import('./commands/convert')).convertCommand(await load(), values.out);
     case 'brief':

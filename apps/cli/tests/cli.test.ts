@@ -4,6 +4,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { unzipSync } from 'fflate';
 
 const bin = join(dirname(fileURLToPath(import.meta.url)), '../bin/clembo.mjs');
 let folder: string;
@@ -28,6 +29,94 @@ const clembo = (...args: string[]): Promise<{ code: number; out: string; err: st
 
 const TABLE = 'ID,Name,Duration,Predecessors\nA,Dig,10,\nB,Fill,5,A\nC,Test,3,A SS+2d\nD,Done,0,"B; C FF-1d"\n';
 
+describe('clembo intake and refresh', () => {
+  const HEAD = 'ID,Name,Start,Finish,Trade\n';
+  const FIRST = `${HEAD}A,Dig,2026-03-02,2026-03-06,Ground\nB,Fill,2026-03-09,2026-03-13,Ground\nC,Pave,2026-03-16,soon,Surface\n`;
+  const SECOND = `${HEAD}A,Dig,2026-03-04,2026-03-10,Ground\nB,Fill and roll,2026-03-09,2026-03-13,Ground\nD,Open,2026-04-01,2026-04-01,Surface\n`;
+
+  test('an intake says what each column was read as, and what was not read', async () => {
+    const { code, out } = await clembo('intake', file('week1.csv', FIRST));
+    expect([code, out.split('\n').slice(0, 6)]).toEqual([
+      0,
+      [
+        '3 of 3 rows: 3 activities, 0 links',
+        'ID                       ref                  3 read',
+        'Name                     name                 3 read',
+        'Start                    start                3 read',
+        'Finish                   finish               2 read, 1 not read',
+        'Trade                    code Trade           3 read',
+      ],
+    ]);
+    expect(out).toMatch(/not read {2}1 {2}.*“soon”/);
+    const strict = await clembo('intake', file('week1.csv', FIRST), '--strict', '--out', join(folder, 'no.clembo'));
+    expect([strict.code, strict.err]).toEqual([
+      2,
+      expect.stringContaining('1 cells cannot be read; with --strict nothing is taken in'),
+    ]);
+    expect((await clembo('intake', file('week1.csv', FIRST), '--out', join(folder, 'no.xlsx'))).err).toContain(
+      '--out PLAN.clembo',
+    );
+  });
+
+  test('the next file is listed, some of it accepted, and what was refused is not listed again', async () => {
+    const plan = join(folder, 'quay.clembo');
+    expect((await clembo('intake', file('week1.csv', FIRST), '--out', plan)).code).toBe(0);
+    const week2 = file('week2.csv', SECOND);
+    const listed = await clembo('refresh', plan, week2);
+    expect([listed.code, listed.out.trim().split('\n').sort()]).toEqual([
+      0,
+      [
+        'added       D  Open',
+        'moved       A  Dig, start +2, finish +2 working days',
+        'removed     C  Pave',
+        'renamed     B  Fill',
+      ],
+    ]);
+    const some = await clembo('refresh', plan, week2, '--accept', 'added,moved');
+    expect(some.out).toContain(`2 accepted, 2 refused, written to ${plan}`);
+    const rows = async (path: string) =>
+      JSON.parse((await clembo('schedule', path, '--json')).out).activities.map(
+        (a: { ref: string; name: string; start: string }) => `${a.ref} ${a.name} ${a.start}`,
+      );
+    expect(await rows(plan)).toEqual([
+      'A Dig 2026-03-04',
+      'B Fill 2026-03-09',
+      'D Open 2026-04-01',
+      'C Pave 2026-03-16',
+    ]);
+    expect((await clembo('refresh', plan, week2)).out).toBe('no changes\n');
+    // The state before is kept, and so are both files.
+    const contents = JSON.parse(Buffer.from(unzipSync(readFileSync(plan))['clembo.json']!).toString());
+    expect(contents.editions.map((e: { name: string; working: boolean }) => [e.name, e.working])).toEqual([
+      ['week2.csv', true],
+      ['week1.csv', false],
+    ]);
+    expect(contents.sources.map((s: { name: string; reading: number }) => [s.name, s.reading])).toEqual([
+      ['week1.csv', 1],
+      ['week2.csv', 2],
+    ]);
+    // It changed again: now it is said again.
+    const week3 = file('week3.csv', SECOND.replace('Fill and roll', 'Fill and pave'));
+    expect(
+      (await clembo('refresh', plan, week3, '--accept', 'all', '--out', join(folder, 'next.clembo'))).out,
+    ).toContain('renamed     B  Fill');
+    expect((await rows(join(folder, 'next.clembo')))[1]).toBe('B Fill and pave 2026-03-09');
+  });
+
+  test('a plan alone is refreshed against itself; what is no plan, and kinds that are none, are refused', async () => {
+    const plan = join(folder, 'alone.json');
+    await clembo('convert', file('week1.csv', FIRST), '--out', plan);
+    const { out } = await clembo('refresh', plan, file('week2.csv', SECOND), '--accept', 'moved');
+    expect(out).toContain('renamed     B  Fill  (refused)');
+    expect((await clembo('refresh', file('week1.csv', FIRST), file('week2.csv', SECOND))).err).toContain(
+      'clembo intake',
+    );
+    expect((await clembo('refresh', plan, file('week2.csv', SECOND), '--accept', 'moves')).err).toContain(
+      'not “moves”',
+    );
+  });
+});
+
 describe('clembo convert', () => {
   test('from a table to every form and back to the same dates', async () => {
     const dated = file(
@@ -47,7 +136,7 @@ describe('clembo convert', () => {
       ['A', 'Études', '2026-03-02', '2026-03-13'],
       ['B', 'Réception', '2026-03-16', '2026-03-27'],
     ];
-    for (const ending of ['csv', 'xlsx', 'ics', 'ifc', 'json']) {
+    for (const ending of ['csv', 'xlsx', 'ics', 'ifc', 'json', 'clembo']) {
       const to = join(folder, `out.${ending}`);
       const { code, out } = await clembo('convert', dated, '--out', to);
       expect([code, out]).toEqual([0, `${to}: 2 activities, 1 links\n`]);

@@ -7,11 +7,13 @@ import {
   dayOf,
   endOfDay,
   finishDayOf,
+  firstDayOf,
   flowline,
   FIVE_DAY,
   invertChanges,
   isoDate,
   isSame,
+  lastDayOf,
   makeActivity,
   makeLink,
   makeField,
@@ -346,5 +348,24 @@ describe('flowlines in hours', () => {
   test('and rests over the weekend', () => {
     const points = flowline(work, parseIsoDate('2025-01-10')! + 13 / 24, time);
     expect(points.at(-1)!.time).toBeCloseTo(parseIsoDate('2025-01-13')! + 17 / 24, 6);
+  });
+});
+
+describe('one date of an activity without a length names the day that it says', () => {
+  const one = (part: Partial<Activity>): Plan => ({
+    ...planOf([['A', 1]], [], { ...monday, source: 'given' }),
+    activities: [makeActivity({ ref: 'A', ...part })],
+  });
+  test('a start', () => {
+    const plan = one({ start: day('2025-01-13') });
+    const s = schedulePlan(plan);
+    const [span] = [{ start: s.start[0]!, finish: s.finish[0]!, atFinish: s.atFinish[0] === 1 }];
+    expect([isoDate(firstDayOf(span)), isoDate(lastDayOf(span))]).toEqual(['2025-01-13', '2025-01-13']);
+  });
+  test('a finish', () => {
+    const plan = one({ finish: end('2025-01-13') });
+    const s = schedulePlan(plan);
+    const [span] = [{ start: s.start[0]!, finish: s.finish[0]!, atFinish: s.atFinish[0] === 1 }];
+    expect([isoDate(firstDayOf(span)), isoDate(lastDayOf(span))]).toEqual(['2025-01-13', '2025-01-13']);
   });
 });

@@ -54,11 +54,13 @@ function workDates(a: Activity, time: WorkingTime, slotMinutes: number, statusDa
     length > 0 ? time.startOf(finishSlot(end, slotMinutes), length) * slotMinutes : end;
   const finishFrom = (begin: number) =>
     length > 0 ? time.finishOf(time.firstStart(startSlot(begin, slotMinutes)), length) * slotMinutes : begin;
-  const stated = { start: start ?? startFrom(finish!), finish: finish ?? finishFrom(start!), atFinish: true };
+  // Without a length and an end it is a point at the beginning of the day that is named.
+  const atFinish = finish !== null || length > 0;
+  const stated = { start: start ?? startFrom(finish!), finish: finish ?? finishFrom(start!), atFinish };
   if (a.actualFinish !== null || !isComplete(a)) return stated;
   const end = notAfter(stated.finish, statusDate);
   const begun = a.actualStart ?? (stated.start < end || end === stated.finish ? stated.start : startFrom(end));
-  return { start: Math.min(begun, end), finish: end, atFinish: true };
+  return { start: Math.min(begun, end), finish: end, atFinish };
 }
 
 /** Working slots of an activity: its duration, else what lies between its dates. */

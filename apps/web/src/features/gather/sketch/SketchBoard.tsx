@@ -210,6 +210,9 @@ export function SketchBoard({ planId, open, rows, today }: Props) {
             ))}
             {drag?.how === 'make' && <Ghost open={open} drag={drag} x={x} perDay={perDay} />}
           </div>
+          <div aria-hidden className="pointer-events-none absolute inset-x-0 top-8 bottom-0">
+            <div className="sticky left-0 h-full border-r border-line/70 bg-paper" style={{ width: NAMES }} />
+          </div>
           <div role="list" aria-label="Drawn">
             {rows.map((row, k) => (
               <SketchRow
