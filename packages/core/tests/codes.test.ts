@@ -116,6 +116,7 @@ describe('pasted codes', () => {
 
   test('beside references, in any order of rows and columns, with a heading', () => {
     const left = read('Zone\tRef\nNorth\tA3\nSouth\ta1');
+    expect(left.heading).toEqual(['Zone', 'Ref']);
     expect([left.key, left.column, left.codes, left.unknown]).toEqual([
       { column: 1, by: 'ref' },
       0,
@@ -125,6 +126,7 @@ describe('pasted codes', () => {
       ],
       [],
     ]);
+    expect(read('A2\tWest').heading).toBeNull();
     expect(read('A2\tWest').codes).toEqual([['A2', 'West']]);
   });
   test('beside names; a name of two activities is not guessed', () => {

@@ -6,6 +6,8 @@ export interface PastedCodes {
   key: { column: number; by: 'ref' | 'name' } | null;
   column: number;
   columns: number;
+  /** The first row, where it is taken for headings: it names no activity, and most others do. */
+  heading: string[] | null;
   /** Reference and code; an empty code takes the code away. */
   codes: [ref: string, code: string][];
   /** Rows whose key is no activity's, and rows whose key means several. */
@@ -20,7 +22,7 @@ const plain = (text: string): string => text.trim().toLowerCase();
 /**
  * Reads a column of codes beside a column of keys, in any order of rows and of columns. The key is the column that
  * names most activities, by reference or, where none does, by name; the codes are the first other column, unless
- * said otherwise. A first row that names no activity, while all others do, is a heading.
+ * said otherwise. A first row that names no activity, while most others do, is taken for headings, which is said.
  *
  * @param table rows of cells
  * @param column the column that holds the codes, where a person says so
@@ -52,6 +54,7 @@ export function readPastedCodes(plan: Plan, table: readonly string[][], column: 
     key: best && { column: best.column, by: best.by },
     column: column ?? (best?.column === 0 ? 1 : 0),
     columns: width,
+    heading: null,
     codes: [],
     unknown: [],
     ambiguous: [],
@@ -66,8 +69,9 @@ export function readPastedCodes(plan: Plan, table: readonly string[][], column: 
     if (key === '') return;
     const refs = names.get(plain(key));
     if (!refs) {
-      const heading = row === 0 && best.hits === table.filter((r) => (r[best.column] ?? '').trim() !== '').length - 1;
-      if (!heading) result.unknown.push({ row, key });
+      const keys = table.filter((r) => (r[best.column] ?? '').trim() !== '').length;
+      if (row === 0 && best.hits > (keys - 1) / 2) result.heading = cells.map((c) => c.trim());
+      else result.unknown.push({ row, key });
     } else if (refs.length > 1) result.ambiguous.push({ row, key });
     else {
       const before = codes.get(refs[0]!);

@@ -69,6 +69,9 @@ export function PasteCodes({ open, field, busy, onTake }: Props) {
                 {pasted.codes.length} {pasted.codes.length === 1 ? 'activity is' : 'activities are'} found by{' '}
                 {pasted.key.by === 'ref' ? 'reference' : 'name'}.
               </p>
+              {pasted.heading && (
+                <p className="text-soft">The first row is taken for headings: {pasted.heading.join(', ')}.</p>
+              )}
               {pasted.columns > 2 && (
                 <Pick
                   label="The codes stand in column"

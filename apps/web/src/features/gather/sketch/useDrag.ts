@@ -34,14 +34,18 @@ export function useDrag(dayAt: (clientX: number) => number, onDone: (drag: Drag)
       put(null);
       if (last) done.current(last);
     };
-    const key = (e: KeyboardEvent) => e.key === 'Escape' && put(null);
+    const key = (e: KeyboardEvent) => {
+      if (e.key !== 'Escape') return;
+      e.stopPropagation();
+      put(null);
+    };
     window.addEventListener('pointermove', move);
     window.addEventListener('pointerup', up);
-    window.addEventListener('keydown', key);
+    window.addEventListener('keydown', key, true);
     return () => {
       window.removeEventListener('pointermove', move);
       window.removeEventListener('pointerup', up);
-      window.removeEventListener('keydown', key);
+      window.removeEventListener('keydown', key, true);
     };
   }, [drag === null]);
   const begin = (e: ReactPointerEvent, how: Drag['how'], ref: string | null, row: number) => {
