@@ -83,6 +83,67 @@ await take('editions', async (page) => {
   await press(page, 'Refresh the plan');
   await page.waitForFunction(() => location.pathname.endsWith('/gather'));
 });
+/** Goes to another part of Gather of a plan. */
+const gather = async (page: Page, plan: string, part: string) => {
+  const href = (await row(page, plan, 'Structure')).replace(/structure$/, part);
+  await page.goto(href, { waitUntil: 'networkidle0' });
+};
+const list = async (page: Page, text: string) => {
+  const found = await page.waitForFunction(
+    (t) =>
+      [...document.querySelectorAll('nav button, [role="option"]')].find((b) => b.textContent!.trim().startsWith(t)),
+    {},
+    text,
+  );
+  await (found as unknown as { click(): Promise<void> }).click();
+};
+await take('books', async (page) => {
+  await gather(page, 'Saltmere', 'gather/books');
+  await list(page, 'Discipline');
+  await (await page.waitForSelector('#filled-by button'))!.click();
+  await list(page, 'rules');
+  await page.type('[aria-label="Code of rule 1"]', 'Marine');
+  await page.type('[aria-label="What it is compared with"]', 'pil');
+  await page.keyboard.press('Escape');
+});
+await take('worklist', async (page) => {
+  await gather(page, 'Saltmere', 'gather/work');
+  await list(page, 'Nobody responsible');
+});
+await take('starters', async (page) => {
+  await page.goto(`${address}/starters`, { waitUntil: 'networkidle0' });
+  await page.click('button[aria-pressed]');
+  await page.type('[aria-label="Name of the plan"]', 'Library, north wing');
+});
+await take('sketch', async (page) => {
+  await press(page, 'Sketch one');
+  await page.waitForSelector('[data-testid="ground"]');
+  const box = (await (await page.$('[data-testid="ground"]'))!.boundingBox())!;
+  const left = Math.max(box.x, 340);
+  const drawn: [from: number, to: number, name: string][] = [
+    [80, 300, 'Design'],
+    [200, 420, 'Permits'],
+    [425, 425, 'Go-ahead'],
+    [430, 560, 'Quay'],
+    [500, 720, 'Pavilion'],
+  ];
+  for (const [k, [from, to, name]] of drawn.entries()) {
+    const y = box.y + k * 38 + 19;
+    await page.mouse.move(left + from, y);
+    await page.mouse.down();
+    await page.mouse.move(left + (from + to) / 2, y);
+    await page.mouse.move(left + to, y);
+    await page.mouse.up();
+    await page.waitForSelector('[aria-label="Name"]');
+    await page.keyboard.type(name);
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(
+      (n) => [...document.querySelectorAll('[data-row]')].some((r) => r.textContent === n),
+      {},
+      name,
+    );
+  }
+});
 await take('structure', async (page) => {
   await page.goto(await row(page, 'Saltmere', 'Structure'), { waitUntil: 'networkidle0' });
   await page.waitForSelector('[role="row"][aria-rowindex="3"]');

@@ -31,7 +31,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
         reading: s.reading,
         name: s.name,
         sheet: s.sheet,
-        when: whenChanged(s.createdAt),
+        when: whenChanged(s.createdAt) + (s.person ? `, by ${s.person}` : ''),
       }))}
       problems={last.flatMap((s) => (s.problems as ProblemGroup[]).map((p) => ({ source: s.sheet ?? s.name, ...p })))}
       editions={editions.map((e) => ({
