@@ -56,3 +56,5 @@ export * from './starter/starter';
 export * from './outline/edits';
 export * from './commands/dating';
 export * from './plan/whole';
+export * from './ledger/arrangement';
+export * from './ledger/arranged';

@@ -225,6 +225,20 @@ export const planChange = pgTable(
   (t) => [index('plan_change_by_plan').on(t.planId, t.id)],
 );
 
+/** Arrangements of a plan's ledger by their names; the one without a name is how it stood last. */
+export const arrangement = pgTable(
+  'arrangement',
+  {
+    planId: uuid('plan_id')
+      .notNull()
+      .references(() => plan.id, { onDelete: 'cascade' }),
+    name: text('name').notNull(),
+    arrangement: jsonb('arrangement').notNull(),
+    updatedAt: updatedAt(),
+  },
+  (t) => [primaryKey({ columns: [t.planId, t.name] })],
+);
+
 /** A code book that is kept for other plans. */
 export const keptBook = pgTable(
   'kept_book',

@@ -1,5 +1,6 @@
 import {
   applyCommand,
+  type Arrangement,
   type CodeField,
   type Command,
   type PackedPlan,
@@ -26,13 +27,43 @@ import metrics from '@clembo/scene/metrics.json';
 import { expose } from 'comlink';
 import { type Book, booksOf, codeTexts, type FillPreview, fillCommand, previewFill } from './answers/books';
 import { type Checks, checksOf } from './answers/checks';
+import { type Consequences, consequencesOf } from './answers/consequences';
 import { type Drawing, drawn } from './answers/drawn';
 import { type CameFrom, type Facts, factsOf } from './answers/facts';
 import type { Held } from './answers/held';
-import { type LedgerRow, ledgerRows } from './answers/ledger';
+import {
+  addedRows,
+  dayWords,
+  editText,
+  type LedgerShape,
+  type LedgerShown,
+  LedgerView,
+  type Strip,
+  type Tone,
+  typedCells,
+  type WrongCell,
+} from './answers/ledger';
+import { type LedgerRow, ledgerRows } from './answers/rows';
+import { type Suggestion, suggestionsFor } from './answers/suggestions';
 import { type AlikeRow, alikeRows, mendingCommand, type WorkShown, workShown } from './answers/work';
 
-export type { AlikeRow, Book, Drawing, Checks, Facts, FillPreview, LedgerRow, WorkShown };
+export type {
+  Consequences,
+  Suggestion,
+  AlikeRow,
+  Book,
+  Drawing,
+  Checks,
+  Facts,
+  FillPreview,
+  LedgerRow,
+  LedgerShape,
+  LedgerShown,
+  Strip,
+  Tone,
+  WrongCell,
+  WorkShown,
+};
 
 /** What the interface needs to know of a plan without holding its activities. */
 export type PlanHead = Omit<Plan, 'activities' | 'links'> & {
@@ -74,6 +105,7 @@ async function fetchPlan(planId: string, edition?: string): Promise<PlanBody> {
 export class PlanRoom {
   private planId = '';
   private body: Held | null = null;
+  private view: LedgerView | null = null;
   private edition = '';
   private from: CameFrom = { sources: [], rows: {} };
   private promisedId: string | null = null;
@@ -146,6 +178,70 @@ export class PlanRoom {
     const svg = writeSvg(scene, { fonts: metrics as FontMetrics, references: true, sized: false });
     const { title, fit, content, undated, width, height } = scene;
     return { svg, title, fit, content, undated, width, height };
+  }
+
+  /** Arranges the ledger; its lines are then asked for as they come in sight. */
+  async arrange(arrangement: Arrangement, closed: string[]): Promise<LedgerShape> {
+    const promised = await this.keptEdition(PROMISED);
+    this.view = new LedgerView(this.held, arrangement, closed, promised);
+    return this.view.shape();
+  }
+
+  lines(from: number, to: number): LedgerShown[] {
+    return this.view?.window(from, to) ?? [];
+  }
+
+  /** Where an activity stands, and the groups of the outline that hold it, outermost first. */
+  lineOf(ref: string): { place: number; holders: string[] } {
+    const { plan, schedule } = this.held;
+    const holders: string[] = [];
+    for (
+      let i = schedule.outline.parent[schedule.outline.indexOf.get(ref) ?? -1] ?? -1;
+      i !== -1;
+      i = schedule.outline.parent[i]!
+    )
+      holders.unshift(plan.activities[i]!.ref);
+    return { place: this.view?.placeOf(ref) ?? -1, holders };
+  }
+
+  refsOn(from: number, to: number): string[] {
+    return this.view?.refs(from, to) ?? [];
+  }
+
+  copied(from: number, to: number, columns: number[]): string[][] {
+    return this.view?.table(from, to, columns) ?? [];
+  }
+
+  typed(cells: { ref: string; field: string; text: string }[]): ReturnType<typeof typedCells> {
+    return typedCells(this.held, cells);
+  }
+
+  added(behind: string | null, fields: string[], rows: string[][]): ReturnType<typeof addedRows> {
+    return addedRows(this.held, behind, fields, rows);
+  }
+
+  consequences(command: Command, refs: string[]): Consequences {
+    return consequencesOf(this.held, command, refs);
+  }
+
+  suggestions(field: string, text: string): Suggestion[] {
+    return suggestionsFor(this.held, field, text);
+  }
+
+  editText(ref: string, field: string, shown: string): string {
+    return editText(this.held, ref, field, shown);
+  }
+
+  dayWords(ref: string, text: string): string {
+    return dayWords(this.held, ref, text);
+  }
+
+  /** Groups of the outline below a level, to be closed. */
+  closable(level: number): string[] {
+    const { plan, schedule: s } = this.held;
+    return plan.activities.flatMap((a, i) =>
+      s.outline.children[i]!.length > 0 && s.outline.level[i]! >= level ? [a.ref] : [],
+    );
   }
 
   ledger(): LedgerRow[] {

@@ -3,7 +3,7 @@ import { isComplete } from '../schedule/given';
 import type { Schedule } from '../schedule/model';
 import { NONE } from '../schedule/slots';
 import { activityTime } from '../schedule/workingDays';
-import { isoDate } from '../time/civil';
+import { dayOf, finishDayOf, isoDate } from '../time/civil';
 import { firstDayOf, lastDayOf } from '../time/days';
 
 /** What a field holds: a text, several texts, a number, or a day (a day number). */
@@ -81,8 +81,49 @@ const PLAN_FIELDS: PlanField[] = [
     return (i) => names.get(p.activities[i]!.calendar ?? p.calendar) ?? '';
   }),
   field('notes', 'notes', 'text', true, (p) => (i) => p.activities[i]!.notes),
+  field('predecessors', 'predecessors', 'text', false, (p) => linkReader(p, 'from')),
+  field('successors', 'successors', 'text', false, (p) => linkReader(p, 'to')),
+  field('free', 'free float', 'number', false, (p, s) => {
+    const time = activityTime(p, s);
+    return (i) => (s.freeFloat[i] === NONE ? null : s.freeFloat[i]! / time.minutesPerDay(i));
+  }),
+  field('critical', 'critical', 'text', false, (_, s) => (i) => (s.critical[i] === 1 ? 'yes' : 'no')),
+  field('off', 'computed against given', 'number', false, (p, s) => {
+    const time = activityTime(p, s);
+    return (i) =>
+      s.given.finish[i] === NONE || s.earlyFinish[i] === NONE || s.outline.isSummary[i] || p.links.length === 0
+        ? null
+        : time.daysBetween(i, s.given.finish[i]!, s.earlyFinish[i]!);
+  }),
+  field('actualStart', 'actual start', 'day', false, (p) => (i) => startDay(p.activities[i]!.actualStart)),
+  field('actualFinish', 'actual finish', 'day', false, (p) => (i) => finishDay(p.activities[i]!.actualFinish)),
+  field('deadline', 'deadline', 'day', false, (p) => (i) => finishDay(p.activities[i]!.deadline)),
+  field('remaining', 'remaining days', 'number', false, (p, s) => {
+    const time = activityTime(p, s);
+    return (i) => {
+      const { remaining } = p.activities[i]!;
+      return remaining === null ? null : remaining / time.minutesPerDay(i);
+    };
+  }),
+  field('actualEffort', 'actual effort in hours', 'number', false, (p) => (i) => hours(p.activities[i]!.actualEffort)),
+  field('actualCost', 'actual cost', 'number', false, (p) => (i) => hundredths(p.activities[i]!.actualCost)),
 ];
 const BY_ID = new Map(PLAN_FIELDS.map((f) => [f.id, f]));
+
+const startDay = (moment: number | null): number | null => (moment === null ? null : dayOf(moment));
+const finishDay = (moment: number | null): number | null => (moment === null ? null : finishDayOf(moment));
+
+/** References at the other end of an activity's links. */
+function linkReader(plan: Plan, other: 'from' | 'to'): FieldReader {
+  const own = other === 'from' ? 'to' : 'from';
+  const lists = new Map<string, string[]>();
+  for (const l of plan.links) {
+    const list = lists.get(l[own]);
+    if (list) list.push(l[other]);
+    else lists.set(l[own], [l[other]]);
+  }
+  return (i) => lists.get(plan.activities[i]!.ref) ?? [];
+}
 
 const hours = (minutes: number | null): number | null => (minutes === null ? null : minutes / 60);
 const hundredths = (amount: number | null): number | null => (amount === null ? null : amount / 100);

@@ -1,6 +1,7 @@
 'use client';
 import type { AssessmentPoint } from '@clembo/core';
 import { X } from 'lucide-react';
+import Link from 'next/link';
 import { useState } from 'react';
 import type { Checks } from '@/workers/plan.worker';
 
@@ -11,10 +12,12 @@ const SHOWN_REFS = 12;
 /** The findings on the quality of the data, each with the rows it is about, and the 14-point assessment. */
 export function ChecksPanel({
   checks,
+  planId,
   onJump,
   onClose,
 }: {
   checks: Checks;
+  planId: string;
   onJump: (ref: string) => void;
   onClose: () => void;
 }) {
@@ -29,6 +32,9 @@ export function ChecksPanel({
           <X size={16} />
         </button>
       </div>
+      <Link href={`/plans/${planId}/gather/work`} className="text-[14px] text-kelp hover:underline">
+        Mend them one after the other
+      </Link>
       {checks.findings.length === 0 && <p className="mt-2 text-soft">Nothing to say about this plan.</p>}
       {(['error', 'warning', 'note'] as const).map((severity) => {
         const found = checks.findings.filter((f) => f.severity === severity);

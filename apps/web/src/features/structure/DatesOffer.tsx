@@ -1,54 +1,33 @@
 'use client';
 import { type Command, startOfDay } from '@clembo/core';
-import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { ask } from '@/ui/ask';
+import { usePlanChange } from '@/features/plan/usePlanChange';
 import { DayField, dayOfField } from '@/ui/DayField';
 import { toast, wrong } from '@/ui/Toasts';
-import type { LedgerRow, PlanHead } from '@/workers/plan.worker';
+import type { PlanHead } from '@/workers/plan.worker';
+import { turnPlan } from '@/workers/planRoom';
 
 interface Props {
   planId: string;
   head: PlanHead;
-  rows: LedgerRow[];
+  /** How many activities have no dates. */
+  undated: number;
   /** Whether only what has no dates is listed. */
   only: boolean;
   onOnly: (only: boolean) => void;
 }
 
 /** Says how many activities have no dates, and offers what gives them some: computing, a start to compute from. */
-export function DatesOffer({ planId, head, rows, only, onOnly }: Props) {
-  const router = useRouter();
+export function DatesOffer({ planId, head, undated, only, onOnly }: Props) {
   const [start, setStart] = useState('');
-  const undated = rows.filter((r) => !r.summary && r.start === null).length;
+  const { change: write } = usePlanChange(planId);
   const computed = head.source === 'computed';
   if (undated === 0 && !computed) return null;
 
   const change = async (command: Command, words: string) => {
-    try {
-      const path = `/api/plans/${planId}`;
-      const done = await ask<{ version: number; inverse: Command }>(path, {
-        method: 'PATCH',
-        json: { version: head.version, command },
-      });
-      onOnly(false);
-      router.refresh();
-      toast(words, {
-        seconds: 12,
-        action: {
-          label: 'Undo',
-          run: () => {
-            ask(path, { method: 'PATCH', json: { version: done.version, command: done.inverse } }).then(
-              () => router.refresh(),
-              wrong,
-            );
-          },
-        },
-      });
-    } catch (error) {
-      wrong(error);
-      router.refresh();
-    }
+    if (!(await write(command, words))) return;
+    onOnly(false);
+    toast(words, { seconds: 8, action: { label: 'Undo', run: () => void turnPlan(planId, true).catch(wrong) } });
   };
   const compute = () =>
     change({ do: 'setPlan', settings: { source: 'computed' } }, 'All dates are computed from lengths and links.');

@@ -1,39 +1,213 @@
 'use client';
-import { useEffect, useState } from 'react';
+import { useSearchParams } from 'next/navigation';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { PlanTurns } from '@/features/plan/PlanTurns';
 import { Frame, type FramePlan } from '@/ui/Frame';
 import { wrong } from '@/ui/Toasts';
-import type { Checks, LedgerRow } from '@/workers/plan.worker';
-import { usePlanRoom } from '@/workers/planRoom';
+import type { Checks, Facts, LedgerShape } from '@/workers/plan.worker';
+import { type OpenRoom, usePlanRoom } from '@/workers/planRoom';
 import { usePlanSearch } from '../planSearch';
-import { LedgerList } from './LedgerList';
+import { Margin } from '../show/Margin';
+import { ArrangementLine } from './ArrangementLine';
+import { ChecksPanel } from './ChecksPanel';
+import { DatesOffer } from './DatesOffer';
+import { LedgerGrid } from './LedgerGrid';
+import { useArrangement } from './useArrangement';
 
-/** The list of activities with a small time strip in each row. */
+/** The list of activities with a small time strip in each row: where a plan is shaped. */
 export function Ledger({ plan, version }: { plan: FramePlan; version: number }) {
   const { open, error } = usePlanRoom(plan.id, version);
-  const [rows, setRows] = useState<LedgerRow[] | null>(null);
-  const [checks, setChecks] = useState<Checks | null>(null);
   const search = usePlanSearch(plan.id, open);
-  useEffect(() => {
-    let current = true;
-    open?.room.ledger().then((list) => current && setRows(list), wrong);
-    open?.room.checks().then((found) => current && setChecks(found), wrong);
-    return () => {
-      current = false;
-    };
-  }, [open]);
+  const name = open?.head.name ?? plan.name;
   return (
-    <Frame stage="Structure" plan={plan} search={search}>
+    <Frame
+      stage="Structure"
+      plan={{ ...plan, name }}
+      search={search}
+      controls={<PlanTurns planId={plan.id} open={open} />}
+    >
       {error ? (
         <p role="alert" className="p-10 text-madder">
           {error}
         </p>
-      ) : open && rows ? (
-        <LedgerList planId={plan.id} head={open.head} rows={rows} checks={checks} />
+      ) : open ? (
+        <LedgerDesk planId={plan.id} open={open} />
       ) : (
         <p className="p-10 text-soft" role="status">
           Opening the plan …
         </p>
       )}
     </Frame>
+  );
+}
+
+function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
+  const { arrangement, kept, change, keep, drop } = useArrangement(planId, open.head.codeFields);
+  const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
+  const [shape, setShape] = useState<LedgerShape | null>(null);
+  const [checks, setChecks] = useState<Checks | null>(null);
+  const [side, setSide] = useState<'checks' | 'margin' | null>(null);
+  const [facts, setFacts] = useState<Facts | null>(null);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [goal, setGoal] = useState<{ place: number } | null>(null);
+  const [undatedOnly, setUndatedOnly] = useState(false);
+  const wanted = useSearchParams().get('ref');
+  const shaped = useRef<LedgerShape | null>(null);
+
+  useEffect(() => {
+    if (!arrangement) return;
+    let current = true;
+    const asked = undatedOnly
+      ? {
+          ...arrangement,
+          groups: [],
+          where: {
+            match: 'all' as const,
+            tests: [
+              { field: 'start', is: 'empty' as const, values: [] },
+              { field: 'kind', is: 'isNot' as const, values: ['summary'] },
+            ],
+          },
+        }
+      : arrangement;
+    open.room.arrange(asked, [...closed]).then((found) => {
+      if (!current) return;
+      shaped.current = found;
+      setShape(found);
+    }, wrong);
+    return () => {
+      current = false;
+    };
+  }, [open, arrangement, closed, undatedOnly]);
+  useEffect(() => {
+    let current = true;
+    open.room.checks().then((found) => current && setChecks(found), wrong);
+    return () => {
+      current = false;
+    };
+  }, [open]);
+  useEffect(() => {
+    let current = true;
+    if (side === 'margin' && chosen) open.room.facts(chosen).then((found) => current && setFacts(found), wrong);
+    return () => {
+      current = false;
+    };
+  }, [open, side, chosen]);
+
+  /** Brings a row in sight; groups that hide it are opened first. */
+  const jump = useCallback(
+    async (ref: string) => {
+      const { place, holders } = await open.room.lineOf(ref);
+      if (place >= 0) return setGoal({ place });
+      const hidden = holders.filter((h) => closed.has(h));
+      if (hidden.length === 0 || !arrangement) return;
+      const next = new Set([...closed].filter((k) => !hidden.includes(k)));
+      setClosed(next);
+      await open.room.arrange(arrangement, [...next]);
+      setGoal({ place: (await open.room.lineOf(ref)).place });
+    },
+    [open, closed, arrangement],
+  );
+  const ready = shape !== null;
+  useEffect(() => {
+    if (wanted !== null && ready) void jump(wanted);
+    // Only a new wish jumps; what changes later does not.
+  }, [wanted, ready]);
+  const toggle = (key: string) =>
+    setClosed((set) => {
+      const next = new Set(set);
+      if (!next.delete(key)) next.add(key);
+      return next;
+    });
+
+  if (!arrangement || !shape)
+    return (
+      <p className="p-10 text-soft" role="status">
+        Arranging the rows …
+      </p>
+    );
+  return (
+    <div className="flex h-full flex-col">
+      <div className="flex shrink-0 items-start gap-6 px-5 pt-3 pb-2">
+        <div className="min-w-0 flex-1">
+          <ArrangementLine
+            open={open}
+            arrangement={arrangement}
+            kept={kept}
+            onChange={change}
+            onKeep={keep}
+            onDrop={drop}
+          />
+          <p className="text-[13.5px] text-soft" data-testid="listed">
+            {shape.listed === shape.activities
+              ? `${shape.activities} activities`
+              : `${shape.listed} of ${shape.activities} activities`}{' '}
+            · {open.head.source === 'given' ? 'dates as given' : 'computed dates'} · lengths and float in working days
+            {shape.error && <span className="text-madder"> · {shape.error}</span>}
+          </p>
+        </div>
+        {arrangement.groups.length === 0 && open.head.levels > 1 && (
+          <span className="flex shrink-0 items-center gap-1 text-[14px]" role="group" aria-label="Open down to level">
+            <span className="text-soft">To level</span>
+            {Array.from({ length: Math.min(6, open.head.levels) }, (_, k) => (
+              <button
+                key={k + 1}
+                type="button"
+                className="quiet px-2 py-0"
+                onClick={() => void open.room.closable(k + 1).then((keys) => setClosed(new Set(keys)), wrong)}
+              >
+                {k + 1}
+              </button>
+            ))}
+          </span>
+        )}
+        <button
+          type="button"
+          aria-pressed={side === 'margin'}
+          className="quiet shrink-0 py-0.5"
+          disabled={chosen === null}
+          onClick={() => setSide((s) => (s === 'margin' ? null : 'margin'))}
+        >
+          Facts
+        </button>
+        {checks && (
+          <button
+            type="button"
+            aria-pressed={side === 'checks'}
+            className="quiet shrink-0 py-0.5"
+            onClick={() => setSide((s) => (s === 'checks' ? null : 'checks'))}
+          >
+            Checks
+            <span
+              className={`rounded-full px-1.5 text-[13px] text-paper ${checks.findings.some((f) => f.severity === 'error') ? 'bg-madder' : 'bg-soft'}`}
+            >
+              {checks.findings.length}
+            </span>
+          </button>
+        )}
+      </div>
+      <DatesOffer planId={planId} head={open.head} undated={shape.undated} only={undatedOnly} onOnly={setUndatedOnly} />
+      <div className="flex min-h-0 flex-1">
+        <LedgerGrid
+          planId={planId}
+          open={open}
+          shape={shape}
+          arrangement={arrangement}
+          closed={closed}
+          goal={goal}
+          onToggle={toggle}
+          onArrange={change}
+          onChosen={setChosen}
+        />
+        {side === 'checks' && checks && (
+          <ChecksPanel checks={checks} planId={planId} onJump={(ref) => void jump(ref)} onClose={() => setSide(null)} />
+        )}
+        {side === 'margin' && facts && facts.ref === chosen && (
+          <div className="shrink-0 overflow-auto border-t border-l border-line bg-paper pt-3 pl-4">
+            <Margin facts={facts} planId={planId} onChoose={(ref) => void jump(ref)} onClose={() => setSide(null)} />
+          </div>
+        )}
+      </div>
+    </div>
   );
 }

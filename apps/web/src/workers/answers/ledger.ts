@@ -1,59 +1,403 @@
-import { type ActivityTime, activityTime, NONE, outlineNumbers, percentComplete } from '@clembo/core';
-import { calendarOf, finishDay, type Held, oneDecimal, startDay } from './held';
+import {
+  type Activity,
+  applyCommand,
+  type Arrangement,
+  arrange,
+  type Command,
+  codeOfFieldId,
+  type Concealed,
+  ConditionRefused,
+  type Day,
+  fieldReader,
+  fieldType,
+  freeRef,
+  insertBehind,
+  type LedgerLine,
+  makeActivity,
+  NONE,
+  outlineNumbers,
+  percentComplete,
+  type Plan,
+  type Schedule,
+  schedulePlan,
+  shownDays,
+  type Totals,
+  valueText,
+} from '@clembo/core';
+import { cellText, dayTyped, typedInto } from '@clembo/formats/typed';
+import { formatDay } from '@clembo/scene/dates';
+import { type Held, oneDecimal } from './held';
 
-/** One row of the ledger. Days are day numbers, floats and lengths working days. */
-export interface LedgerRow {
+/** How a cell is told apart: late and ahead by colour too, what is required and empty, what is worked out. */
+export type Tone = '' | 'late' | 'ahead' | 'bold' | 'missing';
+
+/** What a row's strip is drawn from. */
+export interface Strip {
+  first: Day;
+  last: Day;
+  percent: number;
+  kind: Activity['kind'];
+  summary: boolean;
+  critical: boolean;
+  /** Where the promise has it, if that is known. */
+  promised: { first: Day; last: Day } | null;
+}
+
+/** One line of the ledger as it is shown. */
+export interface LedgerShown {
+  kind: LedgerLine['kind'];
+  key: string;
+  /** The reference of an activity; an empty text for headings. */
   ref: string;
   number: string;
   name: string;
   level: number;
-  parent: number;
-  kind: string;
   summary: boolean;
-  start: number | null;
-  finish: number | null;
-  days: number | null;
-  float: number | null;
-  critical: boolean;
-  /** Working days by which the computed finish lies after the given one; null where one is missing. */
-  off: number | null;
-  percent: number;
-  codes: Record<string, string>;
+  milestone: boolean;
+  canClose: boolean;
+  closed: boolean;
+  /** What a closed line conceals, in words. */
+  hides: string;
+  /** Totals of a group, in words. */
+  totals: string;
+  cells: string[];
+  tones: Tone[];
+  strip: Strip | null;
 }
 
-/** The rows of the ledger in the order of the outline. */
-export function ledgerRows(held: Held): LedgerRow[] {
-  const { plan, schedule: s } = held;
-  const { percent } = percentComplete(plan, s);
-  const numbers = outlineNumbers(s.outline);
-  const time = activityTime(plan, s);
-  const positions = new Map([...s.outline.order].map((i, k) => [i, k]));
-  return [...s.outline.order].map((i) => {
-    const a = plan.activities[i]!;
-    const perDay = calendarOf(held, a.calendar).minutesPerDay;
-    const known = s.start[i] !== NONE;
+/** What the ledger is, without its lines. */
+export interface LedgerShape {
+  lines: number;
+  /** Activities that are no groups, of how many. */
+  activities: number;
+  listed: number;
+  undated: number;
+  range: [Day, Day] | null;
+  error: string | null;
+}
+
+/** Something typed that cannot be used, with the reason. */
+export interface WrongCell {
+  ref: string;
+  field: string;
+  text: string;
+  why: string;
+}
+
+/** The ledger of a plan as it stands: arranged once, answered line by line. */
+export class LedgerView {
+  private lines: LedgerLine[] = [];
+  private error: string | null = null;
+  private readonly readers: ((i: number) => string)[];
+  private readonly percent: Float64Array;
+  private readonly numbers: string[] | null;
+  private readonly promisedAt: ((ref: string) => { first: Day; last: Day } | null) | null;
+
+  constructor(
+    private readonly held: Held,
+    private readonly arrangement: Arrangement,
+    closed: readonly string[],
+    promised: { plan: Plan; schedule: Schedule } | null,
+  ) {
+    const { plan, schedule } = held;
+    try {
+      this.lines = arrange(plan, schedule, arrangement, new Set(closed));
+    } catch (error) {
+      if (!(error instanceof ConditionRefused)) throw error;
+      this.error = error.message;
+    }
+    this.readers = arrangement.columns.map(({ field }) => cellReader(held, field));
+    this.percent = percentComplete(plan, schedule).percent;
+    this.numbers = arrangement.numbers ? outlineNumbers(schedule.outline) : null;
+    this.promisedAt =
+      promised &&
+      ((ref) => {
+        const at = promised.schedule.outline.indexOf.get(ref);
+        return at === undefined ? null : shownDays(promised.schedule, at);
+      });
+  }
+
+  shape(): LedgerShape {
+    const { plan, schedule: s } = this.held;
+    let [first, last, undated, activities] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY, 0, 0];
+    for (let i = 0; i < plan.activities.length; i++) {
+      const leaf = !s.outline.isSummary[i];
+      if (leaf) activities++;
+      const days = shownDays(s, i);
+      if (!days) {
+        if (leaf) undated++;
+        continue;
+      }
+      first = Math.min(first, days.first);
+      last = Math.max(last, days.last);
+    }
     return {
-      ref: a.ref,
-      number: numbers[i]!,
-      name: a.name,
-      level: s.outline.level[i]!,
-      parent: s.outline.parent[i] === -1 ? -1 : positions.get(s.outline.parent[i]!)!,
-      kind: a.kind,
-      summary: s.outline.isSummary[i]!,
-      start: known ? startDay(held, i) : null,
-      finish: known ? finishDay(held, i) : null,
-      days: a.duration === null || a.duration === 0 || s.outline.isSummary[i] ? null : oneDecimal(a.duration / perDay),
-      float: s.totalFloat[i] === NONE ? null : oneDecimal(s.totalFloat[i]! / perDay),
-      critical: s.critical[i] === 1,
-      off: offDays(held, time, i),
-      percent: Math.round(percent[i]! || 0),
-      codes: a.codes,
+      lines: this.lines.length,
+      activities,
+      listed: this.lines.filter((l) => l.kind === 'row' && !s.outline.isSummary[l.at]).length,
+      undated,
+      range: first > last ? null : [first, last],
+      error: this.error,
     };
-  });
+  }
+
+  window(from: number, to: number): LedgerShown[] {
+    return this.lines.slice(from, to).map((line) => (line.kind === 'row' ? this.row(line) : this.heading(line)));
+  }
+
+  /** The place of an activity among the lines, or -1 where it is closed away or not listed. */
+  placeOf(ref: string): number {
+    const at = this.held.schedule.outline.indexOf.get(ref);
+    return at === undefined ? -1 : this.lines.findIndex((l) => l.kind === 'row' && l.at === at);
+  }
+
+  /** References of the activities on lines. */
+  refs(from: number, to: number): string[] {
+    return this.lines.slice(from, to).map((l) => (l.kind === 'row' ? this.held.plan.activities[l.at]!.ref : ''));
+  }
+
+  /** The lines as a table to be copied: names and cells as they are shown. */
+  table(from: number, to: number, columns: number[]): string[][] {
+    return this.window(from, to).map((l) => columns.map((c) => (c === 0 ? l.name : (l.cells[c - 1] ?? ''))));
+  }
+
+  private row(line: Extract<LedgerLine, { kind: 'row' }>): LedgerShown {
+    const { plan, schedule: s } = this.held;
+    const { at } = line;
+    const a = plan.activities[at]!;
+    const days = shownDays(s, at);
+    const summary = s.outline.isSummary[at] === true;
+    return {
+      kind: 'row',
+      key: line.key,
+      ref: a.ref,
+      number: this.numbers?.[at] ?? '',
+      name: a.name,
+      level: line.level,
+      summary,
+      milestone: a.kind.endsWith('Milestone'),
+      canClose: summary && this.arrangement.groups.length === 0,
+      closed: line.closed,
+      hides: line.concealed ? concealedWords(line.concealed) : '',
+      totals: '',
+      cells: this.readers.map((read) => read(at)),
+      tones: this.arrangement.columns.map(({ field }) => this.tone(field, at)),
+      strip: days && {
+        first: days.first,
+        last: days.last,
+        percent: Math.round(this.percent[at]! || 0),
+        kind: a.kind,
+        summary,
+        critical: s.critical[at] === 1,
+        promised: this.promisedAt?.(a.ref) ?? null,
+      },
+    };
+  }
+
+  private heading(line: Exclude<LedgerLine, { kind: 'row' }>): LedgerShown {
+    const whole = line.kind === 'whole';
+    const { first, last } = line.totals;
+    return {
+      kind: line.kind,
+      key: line.key,
+      ref: '',
+      number: '',
+      name: whole ? this.held.plan.name : line.title,
+      level: line.level,
+      summary: true,
+      milestone: false,
+      canClose: !whole,
+      closed: !whole && line.closed,
+      hides: !whole && line.concealed ? concealedWords(line.concealed) : '',
+      totals: totalsWords(line.totals),
+      cells: this.arrangement.columns.map(({ field }) => totalCell(field, line.totals)),
+      tones: this.arrangement.columns.map(() => ''),
+      strip:
+        first === null || last === null
+          ? null
+          : {
+              first,
+              last,
+              percent: Math.round(line.totals.percent),
+              kind: 'summary',
+              summary: true,
+              critical: false,
+              promised: null,
+            },
+    };
+  }
+
+  private tone(field: string, i: number): Tone {
+    const { plan, schedule: s } = this.held;
+    if (plan.required.includes(field) && !s.outline.isSummary[i] && this.cell(field, i) === '') return 'missing';
+    if (field === 'float' && s.totalFloat[i] !== NONE) {
+      if (s.totalFloat[i]! < 0) return 'late';
+      return s.critical[i] === 1 ? 'bold' : '';
+    }
+    if (field === 'off') {
+      const value = Number(this.cell(field, i).replace('−', '-'));
+      return value > 0 ? 'late' : value < 0 ? 'ahead' : '';
+    }
+    if (field === 'finish' || field === 'deadline') {
+      const { deadline } = plan.activities[i]!;
+      if (deadline !== null && s.finish[i] !== NONE && s.finish[i]! > deadline) return 'late';
+    }
+    return '';
+  }
+
+  private cell(field: string, i: number): string {
+    const k = this.arrangement.columns.findIndex((c) => c.field === field);
+    return k < 0 ? '' : this.readers[k]!(i);
+  }
 }
 
-function offDays({ plan, schedule: s }: Held, time: ActivityTime, i: number): number | null {
-  if (s.given.finish[i] === NONE || s.earlyFinish[i] === NONE || s.outline.isSummary[i] || plan.links.length === 0)
-    return null;
-  return oneDecimal(time.daysBetween(i, s.given.finish[i]!, s.earlyFinish[i]!));
+/** Reads a field of activities as it is shown. */
+function cellReader(held: Held, field: string): (i: number) => string {
+  const { plan, schedule: s } = held;
+  const read = fieldReader(plan, s, field);
+  if (!read) return () => '';
+  const code = codeOfFieldId(field);
+  if (code !== null) {
+    const titles = new Map(plan.codeFields.find((f) => f.id === code)?.values.map((v) => [v.code, v.title]));
+    return (i) => {
+      const value = String(read(i) ?? '');
+      return titles.get(value) ?? value;
+    };
+  }
+  if (field === 'predecessors' || field === 'successors') {
+    return (i) => cellText(plan, s, plan.activities[i]!.ref, field, '');
+  }
+  if (field === 'percent') {
+    const { percent } = percentComplete(plan, s);
+    return (i) => (percent[i]! > 0 ? `${Math.round(percent[i]!)}` : '');
+  }
+  const type = fieldType(field);
+  return (i) => {
+    const value = read(i);
+    if (value === null) return '';
+    if (typeof value !== 'number') return valueText(value, type);
+    if (type === 'day') return formatDay(value, 'medium');
+    if (field === 'off') return value === 0 ? '' : signed(oneDecimal(value));
+    if (field === 'days' && value === 0) return '';
+    return String(field === 'cost' || field === 'actualCost' ? value : oneDecimal(value));
+  };
 }
+
+const signed = (value: number): string => (value > 0 ? `+${value}` : value < 0 ? `−${-value}` : '');
+
+const count = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
+
+function concealedWords({ rows, milestones, critical, late, links }: Concealed): string {
+  const parts = [
+    count(rows, 'row', 'rows'),
+    milestones > 0 ? count(milestones, 'milestone', 'milestones') : '',
+    critical > 0 ? `${critical} critical` : '',
+    late > 0 ? `${late} late` : '',
+    links > 0 ? count(links, 'link', 'links') : '',
+  ].filter(Boolean);
+  return `hides ${parts.join(', ')}`;
+}
+
+function totalsWords({ rows, first, last, percent }: Totals): string {
+  const span =
+    first === null || last === null ? '' : ` · ${formatDay(first, 'medium')} to ${formatDay(last, 'medium')}`;
+  return `${count(rows, 'row', 'rows')}${span} · ${Math.round(percent)} %`;
+}
+
+function totalCell(field: string, { first, last, percent, effort, cost }: Totals): string {
+  if (field === 'start') return first === null ? '' : formatDay(first, 'medium');
+  if (field === 'finish') return last === null ? '' : formatDay(last, 'medium');
+  if (field === 'percent') return percent > 0 ? String(Math.round(percent)) : '';
+  if (field === 'effort') return effort > 0 ? String(oneDecimal(effort / 60)) : '';
+  if (field === 'cost') return cost === 0 ? '' : String(cost / 100);
+  return '';
+}
+
+/** Fields that depend on each other in one row. */
+const DATES = new Set(['start', 'finish', 'days', 'kind', 'calendar']);
+
+/** What typing texts into cells does, all together; what cannot be used is left as it is, and said. */
+export function typedCells(
+  held: Held,
+  cells: readonly { ref: string; field: string; text: string }[],
+): { command: Command | null; wrong: WrongCell[]; changed: number } {
+  const commands: Command[] = [];
+  const wrong: WrongCell[] = [];
+  let { plan, schedule } = held;
+  let row = '';
+  let dated = 0;
+  for (const cell of cells) {
+    if (cell.ref !== row) [row, dated, plan, schedule] = [cell.ref, 0, held.plan, held.schedule];
+    const done = typedInto(plan, schedule, cell.ref, cell.field, cell.text);
+    if ('error' in done) {
+      wrong.push({ ...cell, why: done.error });
+      continue;
+    }
+    if (!done.command) continue;
+    commands.push(done.command);
+    // Of several dates in a row, the next is typed into what the one before has made.
+    if (DATES.has(cell.field) && ++dated > 0 && cells.length > 1) {
+      plan = alone(applyCommand(plan, done.command).plan, cell.ref);
+      schedule = schedulePlan(plan);
+    }
+  }
+  const command =
+    commands.length === 0 ? null : commands.length === 1 ? commands[0]! : { do: 'all' as const, commands };
+  return { command, wrong, changed: commands.length };
+}
+
+/** The plan with one activity only: enough to tell what its own dates are. */
+const alone = (plan: Plan, ref: string): Plan =>
+  plan.source === 'computed'
+    ? plan
+    : {
+        ...plan,
+        links: [],
+        activities: plan.activities.filter((a) => a.ref === ref).map((a) => ({ ...a, parent: null })),
+      };
+
+/** Adds activities behind another, one for each row of texts, and types these in. */
+export function addedRows(
+  held: Held,
+  behind: string | null,
+  fields: readonly string[],
+  rows: readonly (readonly string[])[],
+): { command: Command | null; wrong: WrongCell[]; changed: number; refs: string[] } {
+  let { plan } = held;
+  const commands: Command[] = [];
+  const refs: string[] = [];
+  let last = behind;
+  const refColumn = fields.indexOf('ref');
+  for (const cells of rows) {
+    const wanted = (refColumn < 0 ? '' : (cells[refColumn] ?? '')).trim().slice(0, 200);
+    const ref = wanted !== '' && !plan.activities.some((a) => a.ref === wanted) ? wanted : freeRef(plan, 'N');
+    const command = insertBehind(plan, last, makeActivity({ ref, duration: null }));
+    commands.push(command);
+    plan = applyCommand(plan, command).plan;
+    refs.push(ref);
+    last = ref;
+  }
+  const schedule = schedulePlan(plan);
+  const typed = typedCells(
+    { plan, schedule },
+    rows.flatMap((cells, k) =>
+      fields.flatMap((field, c) => {
+        const text = cells[c] ?? '';
+        return field === 'ref' || text.trim() === '' ? [] : [{ ref: refs[k]!, field, text }];
+      }),
+    ),
+  );
+  if (typed.command) commands.push(typed.command);
+  return { ...typed, command: { do: 'all', commands }, refs };
+}
+
+/** What an editor begins with. */
+export const editText = ({ plan, schedule }: Held, ref: string, field: string, shown: string): string =>
+  field === 'name'
+    ? (plan.activities[schedule.outline.indexOf.get(ref) ?? -1]?.name ?? '')
+    : cellText(plan, schedule, ref, field, shown);
+
+export const dayWords = ({ plan, schedule }: Held, ref: string, text: string): string => {
+  const day = dayTyped(plan, schedule, ref, text);
+  return day === null ? '' : formatDay(day, 'weekday');
+};

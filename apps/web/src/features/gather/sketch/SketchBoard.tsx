@@ -142,6 +142,12 @@ export function SketchBoard({ planId, open, rows, today }: Props) {
     return null;
   };
 
+  const dragOf = (ref: string): Drag | null => (drag && drag.ref === ref && drag.how !== 'make' ? drag : null);
+  const wordsOf = (row: LedgerRow): string | null => {
+    const own = dragOf(row.ref);
+    return own && dragWords(open, row, own);
+  };
+
   const height = (rows.length + 1) * ROW;
   return (
     <>
@@ -222,8 +228,8 @@ export function SketchBoard({ planId, open, rows, today }: Props) {
                 names={NAMES}
                 x={x}
                 perDay={perDay}
-                drag={drag?.ref === row.ref && drag.how !== 'make' ? drag : null}
-                words={drag?.ref === row.ref && drag.how !== 'make' ? dragWords(open, row, drag) : null}
+                drag={dragOf(row.ref)}
+                words={wordsOf(row)}
                 chosen={row.ref === chosen}
                 naming={row.ref === naming}
                 onChoose={() => {

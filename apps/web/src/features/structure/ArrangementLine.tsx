@@ -1,0 +1,264 @@
+'use client';
+import {
+  type Arrangement,
+  conditionWords,
+  dayOf,
+  endOfDay,
+  isoDate,
+  type SelectField,
+  selectFields,
+  startOfDay,
+} from '@clembo/core';
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import { ConditionEditor } from '@/features/plan/ConditionEditor';
+import { ManyPart, OnePart, PART_STYLE } from '@/features/show/parts/ListParts';
+import { DayField, dayOfField } from '@/ui/DayField';
+import type { OpenRoom } from '@/workers/planRoom';
+
+interface Props {
+  open: OpenRoom;
+  arrangement: Arrangement;
+  kept: { name: string; arrangement: Arrangement }[];
+  onChange: (part: Partial<Arrangement>) => void;
+  onKeep: (name: string) => void;
+  onDrop: (name: string) => void;
+}
+
+const then = (names: string[]): string => names.join(', then ');
+
+/** The arrangement as a sentence; every underlined part of it can be changed. */
+export function ArrangementLine({ open, arrangement: a, kept, onChange, onKeep, onDrop }: Props) {
+  const fields = selectFields(open.head);
+  const nameOf = (id: string) => fields.find((f) => f.id === id)?.name ?? id;
+  const groupable = fields.filter((f) => !['ref', 'name', 'notes', 'predecessors', 'successors'].includes(f.id));
+  const sorted = a.sort.map((s) => `${nameOf(s.field)}${s.down ? ' (down)' : ''}`);
+  return (
+    <p className="text-[16px] leading-relaxed" aria-label="Arrangement">
+      Rows by{' '}
+      <ManyPart
+        part="groups"
+        label="Rows by"
+        text={a.groups.length === 0 ? 'outline' : then(a.groups.map(nameOf))}
+        values={a.groups}
+        most={4}
+        options={groupable.map((f) => [f.id, f.name])}
+        onChange={(groups) => onChange({ groups })}
+      />
+      , sorted by{' '}
+      <OnePart
+        part="sort"
+        label="Sorted by"
+        text={sorted.length === 0 ? 'their place' : then(sorted)}
+        value={a.sort[0]?.field ?? ''}
+        options={[['', 'their place'], ...fields.map((f): [string, string] => [f.id, f.name])]}
+        onChange={(field) => {
+          const [first] = a.sort;
+          // The same again turns it round; another goes before what it was sorted by.
+          if (field === '') onChange({ sort: [] });
+          else if (first?.field === field) onChange({ sort: [{ field, down: !first.down }, ...a.sort.slice(1)] });
+          else onChange({ sort: [{ field, down: false }, ...a.sort.filter((s) => s.field !== field)].slice(0, 2) });
+        }}
+      />
+      , only <WherePart open={open} arrangement={a} fields={fields} onChange={onChange} />, with{' '}
+      <ManyPart
+        part="columns"
+        label="With columns"
+        text={a.columns.length === 0 ? 'no columns' : a.columns.map((c) => nameOf(c.field)).join(', ')}
+        values={a.columns.map((c) => c.field)}
+        most={60}
+        options={fields.filter((f) => f.id !== 'name').map((f) => [f.id, f.name])}
+        onChange={(wanted) =>
+          onChange({
+            columns: [
+              ...a.columns.filter((c) => wanted.includes(c.field)),
+              ...wanted.filter((f) => !a.columns.some((c) => c.field === f)).map((field) => ({ field, width: null })),
+            ],
+          })
+        }
+      />{' '}
+      and the time strip from <StripPart arrangement={a} onChange={onChange} />.{' '}
+      <KeptPart kept={kept} onTake={onChange} onKeep={onKeep} onDrop={onDrop} />
+    </p>
+  );
+}
+
+function WherePart({
+  open,
+  arrangement,
+  fields,
+  onChange,
+}: {
+  open: OpenRoom;
+  arrangement: Arrangement;
+  fields: SelectField[];
+  onChange: Props['onChange'];
+}) {
+  const { where } = arrangement;
+  const [asked, setAsked] = useState(where);
+  const words = conditionWords(open.head, where);
+  const ready = asked.tests.every(
+    (t) => !('values' in t) || t.is === 'empty' || t.is === 'filled' || t.values.length > 0,
+  );
+  return (
+    <Popover as="span">
+      <PopoverButton
+        data-brief-part="where"
+        aria-label={`Only: ${words}`}
+        className={PART_STYLE}
+        onClick={() =>
+          setAsked(
+            where.tests.length > 0 ? where : { match: 'all', tests: [{ field: 'name', is: 'contains', values: [] }] },
+          )
+        }
+      >
+        {words}
+      </PopoverButton>
+      <PopoverPanel anchor={{ to: 'bottom start', gap: 6 }} className="panel w-[560px] p-4!" focus>
+        {({ close }) => (
+          <>
+            <ConditionEditor
+              key={JSON.stringify(where)}
+              condition={asked}
+              fields={fields}
+              textsOf={(id) => open.room.texts(id)}
+              onChange={setAsked}
+            />
+            <div className="mt-3 flex gap-2 border-t border-line pt-3">
+              <button
+                type="button"
+                className="action py-1"
+                disabled={!ready}
+                onClick={() => {
+                  onChange({ where: asked });
+                  close();
+                }}
+              >
+                List only these
+              </button>
+              <button
+                type="button"
+                className="quiet py-1"
+                onClick={() => {
+                  onChange({ where: { match: 'all', tests: [] } });
+                  close();
+                }}
+              >
+                List everything
+              </button>
+            </div>
+          </>
+        )}
+      </PopoverPanel>
+    </Popover>
+  );
+}
+
+function StripPart({ arrangement: a, onChange }: { arrangement: Arrangement; onChange: Props['onChange'] }) {
+  const iso = (moment: number | null, finish: boolean): string =>
+    moment === null ? '' : isoDate(finish ? dayOf(moment - 1) : dayOf(moment));
+  const words = `${iso(a.from, false) || 'start'} to ${iso(a.to, true) || 'finish'}`;
+  return (
+    <Popover as="span">
+      <PopoverButton data-brief-part="strip" aria-label={`Time strip from ${words}`} className={PART_STYLE}>
+        {words}
+      </PopoverButton>
+      <PopoverPanel anchor={{ to: 'bottom start', gap: 6 }} className="panel flex items-center gap-2 p-3!" focus>
+        <DayField
+          label="Strip from"
+          value={iso(a.from, false)}
+          onChange={(v) => {
+            const day = dayOfField(v);
+            onChange({ from: day === null ? null : startOfDay(day) });
+          }}
+        />
+        to
+        <DayField
+          label="Strip to"
+          value={iso(a.to, true)}
+          onChange={(v) => {
+            const day = dayOfField(v);
+            onChange({ to: day === null ? null : endOfDay(day) });
+          }}
+        />
+        <button type="button" className="quiet py-0.5" onClick={() => onChange({ from: null, to: null })}>
+          All there is
+        </button>
+      </PopoverPanel>
+    </Popover>
+  );
+}
+
+function KeptPart({
+  kept,
+  onTake,
+  onKeep,
+  onDrop,
+}: {
+  kept: Props['kept'];
+  onTake: Props['onChange'];
+  onKeep: (name: string) => void;
+  onDrop: (name: string) => void;
+}) {
+  const [name, setName] = useState('');
+  return (
+    <Popover as="span">
+      <PopoverButton className="text-[14px] text-soft hover:text-ink hover:underline">Arrangements</PopoverButton>
+      <PopoverPanel anchor={{ to: 'bottom end', gap: 6 }} className="panel w-80 p-3!" focus>
+        {({ close }) => (
+          <>
+            {kept.length > 0 && (
+              <ul className="mb-3 divide-y divide-line/60">
+                {kept.map((k) => (
+                  <li key={k.name} className="flex items-center gap-2 py-1">
+                    <button
+                      type="button"
+                      className="min-w-0 flex-1 truncate text-left hover:underline"
+                      onClick={() => {
+                        onTake(k.arrangement);
+                        close();
+                      }}
+                    >
+                      {k.name}
+                    </button>
+                    <button
+                      type="button"
+                      aria-label={`Let go of the arrangement ${k.name}`}
+                      className="rounded p-0.5 text-soft hover:bg-line"
+                      onClick={() => onDrop(k.name)}
+                    >
+                      <X size={14} />
+                    </button>
+                  </li>
+                ))}
+              </ul>
+            )}
+            <form
+              className="flex gap-2"
+              onSubmit={(e) => {
+                e.preventDefault();
+                if (name.trim() === '') return;
+                onKeep(name.trim());
+                setName('');
+                close();
+              }}
+            >
+              <input
+                aria-label="Name of the arrangement"
+                placeholder="Keep this one as …"
+                value={name}
+                maxLength={200}
+                onChange={(e) => setName(e.target.value)}
+                className="min-w-0 flex-1 rounded-md border border-line bg-paper px-2.5 py-1"
+              />
+              <button type="submit" className="quiet py-1" disabled={name.trim() === ''}>
+                Keep
+              </button>
+            </form>
+          </>
+        )}
+      </PopoverPanel>
+    </Popover>
+  );
+}

@@ -1,0 +1,117 @@
+'use client';
+import { editorOf } from '@clembo/formats/typed';
+import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import type { Suggestion } from '@/workers/plan.worker';
+import type { OpenRoom } from '@/workers/planRoom';
+
+export type LeaveBy = 'down' | 'up' | 'right' | 'left' | 'stay';
+
+interface Props {
+  open: OpenRoom;
+  field: string;
+  reference: string;
+  label: string;
+  begin: string;
+  /** Whether what is there is typed over. */
+  over: boolean;
+  onDone: (text: string, by: LeaveBy) => void;
+  onLeave: () => void;
+}
+
+/** The editor of a cell: what may be meant stands below it, and what a day is understood as. */
+export function CellInput({ open, field, reference, label, begin, over, onDone, onLeave }: Props) {
+  const [text, setText] = useState(begin);
+  const [list, setList] = useState<Suggestion[]>([]);
+  const [at, setAt] = useState(-1);
+  const [hint, setHint] = useState('');
+  const input = useRef<HTMLInputElement>(null);
+  const done = useRef(false);
+  const isDay = editorOf(field) === 'day';
+  useEffect(() => {
+    const el = input.current!;
+    el.focus();
+    if (!over) el.select();
+    else el.setSelectionRange(el.value.length, el.value.length);
+  }, [over]);
+  useEffect(() => {
+    let current = true;
+    if (isDay)
+      open.room.dayWords(reference, text).then(
+        (words) => current && setHint(words),
+        () => {},
+      );
+    else if (field !== 'name' && field !== 'notes')
+      open.room.suggestions(field, text).then(
+        (found) => {
+          if (!current) return;
+          setList(found.filter((s) => s.text !== text));
+          setAt(-1);
+        },
+        () => {},
+      );
+    return () => {
+      current = false;
+    };
+  }, [open, field, reference, text, isDay]);
+  const leave = (by: LeaveBy, said = at >= 0 ? list[at]!.text : text) => {
+    if (done.current) return;
+    done.current = true;
+    onDone(said, by);
+  };
+  const onKey = (e: KeyboardEvent) => {
+    e.stopPropagation();
+    if (e.key === 'Enter') leave(e.shiftKey ? 'up' : 'down');
+    else if (e.key === 'Tab') {
+      e.preventDefault();
+      leave(e.shiftKey ? 'left' : 'right');
+    } else if (e.key === 'Escape') {
+      done.current = true;
+      onLeave();
+    } else if (e.key === 'ArrowDown' && list.length > 0) {
+      e.preventDefault();
+      setAt((k) => Math.min(list.length - 1, k + 1));
+    } else if (e.key === 'ArrowUp' && list.length > 0) {
+      e.preventDefault();
+      setAt((k) => Math.max(-1, k - 1));
+    }
+  };
+  return (
+    <span className="absolute inset-0 z-30">
+      <input
+        ref={input}
+        aria-label={label}
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+        onKeyDown={onKey}
+        onBlur={() => leave('stay', text)}
+        onPointerDown={(e) => e.stopPropagation()}
+        className="h-full w-full min-w-28 border-2 border-kelp bg-paper px-1.5 outline-none"
+      />
+      {hint && (
+        <span className="pointer-events-none absolute top-full left-0 rounded-b bg-ink px-2 py-0.5 text-[13px] whitespace-nowrap text-paper">
+          {hint}
+        </span>
+      )}
+      {list.length > 0 && (
+        <ul className="panel absolute top-full left-0 min-w-44 p-1!" role="listbox" aria-label="What may be meant">
+          {list.map((s, k) => (
+            <li
+              key={s.text}
+              role="option"
+              aria-selected={k === at}
+              className={`flex cursor-pointer gap-3 rounded px-2 py-0.5 whitespace-nowrap ${k === at ? 'bg-wash' : ''}`}
+              onPointerDown={(e) => {
+                e.preventDefault();
+                e.stopPropagation();
+                leave('stay', s.text);
+              }}
+            >
+              <span className="font-semibold">{s.text}</span>
+              <span className="max-w-60 truncate text-soft">{s.hint}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </span>
+  );
+}

@@ -1,0 +1,510 @@
+'use client';
+import { type Arrangement, type Day, dayOf, isoDate, selectFields } from '@clembo/core';
+import { editorOf, fieldAbout } from '@clembo/formats/typed';
+import { formatDay } from '@clembo/scene/dates';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { type KeyboardEvent, type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { usePlanChange } from '@/features/plan/usePlanChange';
+import { wrong as sayWrong } from '@/ui/Toasts';
+import type { Consequences, Drawing, LedgerShape, WrongCell } from '@/workers/plan.worker';
+import type { OpenRoom } from '@/workers/planRoom';
+import type { LeaveBy } from './CellInput';
+import { GridLine } from './GridLine';
+import { GridHead } from './GridHead';
+import { columnWidth, inRange, rangeOf, type Spot, tableText } from './grid';
+import type { Grip } from './Strip';
+import { useLines } from './useLines';
+
+export const ROW_HEIGHT = 30;
+
+interface Props {
+  planId: string;
+  open: OpenRoom;
+  shape: LedgerShape;
+  arrangement: Arrangement;
+  closed: ReadonlySet<string>;
+  /** A row that is wanted in sight. */
+  goal: { place: number } | null;
+  onToggle: (key: string) => void;
+  onArrange: (part: Partial<Arrangement>) => void;
+  onChosen: (ref: string | null) => void;
+}
+
+interface Editing {
+  row: number;
+  col: number;
+  begin: string;
+  over: boolean;
+}
+
+/** A bar or its end that is dragged on the strip. */
+interface Dragged {
+  ref: string;
+  grip: Grip;
+  from: Day;
+  to: Day;
+  first: Day;
+  last: Day;
+}
+
+/** The lines of the ledger as a sheet: chosen, typed into, copied and pasted by ranges; the last line is for what is new. */
+export function LedgerGrid(props: Props) {
+  const { planId, open, shape, arrangement, goal, onToggle, onArrange, onChosen } = props;
+  const { busy, change } = usePlanChange(planId);
+  const fields = useMemo(() => ['name', ...arrangement.columns.map((c) => c.field)], [arrangement.columns]);
+  const names = useMemo(() => new Map(selectFields(open.head).map((f) => [f.id, f.name])), [open]);
+  const widths = useMemo(
+    () => [arrangement.nameWidth, ...arrangement.columns.map((c) => c.width ?? columnWidth(c.field))],
+    [arrangement],
+  );
+  const scroller = useRef<HTMLDivElement>(null);
+  const [focus, setFocus] = useState<Spot>({ row: 0, col: 0 });
+  const [anchor, setAnchor] = useState<Spot | null>(null);
+  const [editing, setEditing] = useState<Editing | null>(null);
+  const [wrongs, setWrongs] = useState<ReadonlyMap<string, WrongCell>>(new Map());
+  const [pending, setPending] = useState<ReadonlyMap<string, string>>(new Map());
+  const [drag, setDrag] = useState<Dragged | null>(null);
+  const [would, setWould] = useState<Consequences | null>(null);
+  const lines = useLines(open, shape);
+  const total = shape.lines + 1;
+  const list = useVirtualizer({
+    count: total,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 14,
+  });
+  const items = list.getVirtualItems();
+  const [from, to] = [items[0]?.index ?? 0, items.at(-1)?.index ?? 0];
+  useEffect(() => lines.want(from, to), [lines, from, to]);
+  const range: [Day, Day] = [
+    arrangement.from === null ? (shape.range?.[0] ?? 0) : dayOf(arrangement.from),
+    arrangement.to === null ? (shape.range?.[1] ?? 30) : dayOf(arrangement.to - 1),
+  ];
+  const statusDay = open.head.statusDate === null ? null : open.head.statusDate / 1440;
+  const chosen = lines.at(focus.row);
+  const range2 = rangeOf(focus, anchor);
+
+  useEffect(() => onChosen(chosen?.ref || null), [chosen?.ref, onChosen]);
+  useEffect(() => {
+    if (!goal || goal.place < 0) return;
+    setFocus({ row: goal.place, col: 0 });
+    setAnchor(null);
+    list.scrollToIndex(goal.place, { align: 'center' });
+  }, [goal]);
+  const toFocus = () => scroller.current?.focus({ preventScroll: true });
+
+  const go = useCallback(
+    (row: number, col: number, extend = false) => {
+      const spot = { row: Math.max(0, Math.min(total - 1, row)), col: Math.max(0, Math.min(fields.length - 1, col)) };
+      setAnchor((a) => (extend ? (a ?? focus) : null));
+      setFocus(spot);
+      list.scrollToIndex(spot.row);
+    },
+    [total, fields.length, focus, list],
+  );
+
+  const keyOf = (ref: string, field: string) => `${ref}\n${field}`;
+  const noteWrong = (found: readonly WrongCell[], cells: readonly { ref: string; field: string }[]) =>
+    setWrongs((old) => {
+      const next = new Map(old);
+      for (const c of cells) next.delete(keyOf(c.ref, c.field));
+      for (const w of found) next.set(keyOf(w.ref, w.field), w);
+      return next;
+    });
+
+  /** Types texts into cells, all as one change. */
+  const type = async (cells: { ref: string; field: string; text: string }[], words?: string) => {
+    if (cells.length === 0) return;
+    setPending(new Map(cells.map((c) => [keyOf(c.ref, c.field), c.text])));
+    try {
+      const { command, wrong, changed } = await open.room.typed(cells);
+      noteWrong(wrong, cells);
+      if (command) await change(command, words ?? (changed === 1 ? undefined : `Type into ${changed} cells`));
+    } catch (error) {
+      sayWrong(error);
+    } finally {
+      setPending(new Map());
+    }
+  };
+  const add = async (rows: string[][], into: readonly string[], behind: string | null) => {
+    try {
+      const { command, wrong } = await open.room.added(behind, [...into], rows);
+      noteWrong(wrong, []);
+      if (command) await change(command, rows.length === 1 ? 'Add an activity' : `Add ${rows.length} activities`);
+    } catch (error) {
+      sayWrong(error);
+    }
+  };
+  const lastRef = async (): Promise<string | null> => {
+    const refs = await open.room.refsOn(Math.max(0, shape.lines - 50), shape.lines);
+    return refs.findLast((r) => r !== '') ?? null;
+  };
+
+  const edit = async (row: number, col: number, begin: string | null) => {
+    const line = lines.at(row);
+    const field = fields[col]!;
+    if (row === shape.lines) {
+      if (col === 0) setEditing({ row, col, begin: begin ?? '', over: begin !== null });
+      return;
+    }
+    if (!line || line.kind !== 'row') return;
+    if (editorOf(field) === null)
+      return sayWrong(new Error(`${names.get(field) ?? field}: this is worked out, and cannot be typed.`));
+    const known = wrongs.get(keyOf(line.ref, field));
+    const text =
+      begin ?? known?.text ?? (await open.room.editText(line.ref, field, col === 0 ? line.name : line.cells[col - 1]!));
+    setEditing({ row, col, begin: text, over: begin !== null });
+  };
+  const leave = (text: string, by: LeaveBy) => {
+    const e = editing;
+    setEditing(null);
+    toFocus();
+    if (!e) return;
+    if (by === 'down') go(e.row + 1, e.col);
+    else if (by === 'up') go(e.row - 1, e.col);
+    else if (by === 'right') go(e.row, e.col + 1);
+    else if (by === 'left') go(e.row, e.col - 1);
+    if (e.row === shape.lines) {
+      if (text.trim() !== '') void lastRef().then((ref) => add([[text]], ['name'], ref));
+      return;
+    }
+    const line = lines.at(e.row);
+    if (!line) return;
+    const shown = e.col === 0 ? line.name : line.cells[e.col - 1]!;
+    const known = wrongs.has(keyOf(line.ref, fields[e.col]!));
+    if (!known && !e.over && text === e.begin && text === shown) return;
+    void type([{ ref: line.ref, field: fields[e.col]!, text }]);
+  };
+
+  const chosenRefs = async (): Promise<string[]> =>
+    (await open.room.refsOn(range2.top, range2.bottom + 1)).filter((r) => r !== '');
+  const drawAll = async (make: (ref: string) => Drawing, words: string) => {
+    const refs = await chosenRefs();
+    // One after the other, since each is told by where the ones before it stand.
+    for (const ref of refs) {
+      const made = await open.room.drawn(make(ref));
+      if (made && !(await change(made.command, `${words} ${ref}`))) return;
+    }
+  };
+  const remove = async () => {
+    const refs = await chosenRefs();
+    if (refs.length === 0) return;
+    const commands = refs.map((ref) => ({ do: 'removeActivity' as const, ref }));
+    await change(
+      commands.length === 1 ? commands[0]! : { do: 'all', commands },
+      refs.length === 1 ? `Remove ${refs[0]}` : `Remove ${refs.length} activities`,
+    );
+    setAnchor(null);
+  };
+  const clear = async () => {
+    const refs = await open.room.refsOn(range2.top, range2.bottom + 1);
+    const cells = refs.flatMap((ref) =>
+      ref === ''
+        ? []
+        : fields
+            .slice(range2.left, range2.right + 1)
+            .flatMap((field) => (editorOf(field) === null || field === 'name' ? [] : [{ ref, field, text: '' }])),
+    );
+    await type(cells, cells.length === 1 ? undefined : `Clear ${cells.length} cells`);
+  };
+  const fillDown = async () => {
+    const refs = await open.room.refsOn(range2.top, range2.bottom + 1);
+    const [first] = refs;
+    if (!first || refs.length < 2) return;
+    const columns = fields.slice(range2.left, range2.right + 1).filter((f) => editorOf(f) !== null);
+    const line = (await open.room.lines(range2.top, range2.top + 1))[0]!;
+    const texts = await Promise.all(
+      columns.map((field) => {
+        const c = fields.indexOf(field);
+        return open.room.editText(first, field, c === 0 ? line.name : line.cells[c - 1]!);
+      }),
+    );
+    await type(
+      refs.slice(1).flatMap((ref) => (ref === '' ? [] : columns.map((field, k) => ({ ref, field, text: texts[k]! })))),
+      `Fill ${refs.length - 1} rows down`,
+    );
+  };
+  const insert = async () => {
+    const behind = chosen?.ref || (await lastRef());
+    const { command, refs } = await open.room.added(behind, ['name'], [['']]);
+    if (command && (await change(command, 'Insert an activity'))) {
+      const { place } = await open.room.lineOf(refs[0]!);
+      go(place >= 0 ? place : focus.row + 1, 0);
+      setEditing({ row: place >= 0 ? place : focus.row + 1, col: 0, begin: '', over: true });
+    }
+  };
+  const paste = async (text: string) => {
+    const table = text
+      .replace(/\r?\n$/, '')
+      .split(/\r?\n/)
+      .map((line) => line.split('\t'));
+    if (table.length === 0) return;
+    const into = fields.slice(focus.col);
+    const refs = await open.room.refsOn(focus.row, focus.row + table.length);
+    // One cell goes into all that are chosen.
+    const single = table.length === 1 && table[0]!.length === 1;
+    if (single && anchor) {
+      const all = await open.room.refsOn(range2.top, range2.bottom + 1);
+      await type(
+        all.flatMap((ref) =>
+          ref === ''
+            ? []
+            : fields.slice(range2.left, range2.right + 1).map((field) => ({ ref, field, text: table[0]![0]! })),
+        ),
+      );
+      return;
+    }
+    const cells = table.flatMap((row, k) => {
+      const ref = refs[k];
+      return ref ? row.slice(0, into.length).map((t, c) => ({ ref, field: into[c]!, text: t })) : [];
+    });
+    const fresh = table.slice(Math.max(0, shape.lines - focus.row));
+    if (cells.length > 0) await type(cells, `Paste ${table.length - fresh.length} rows`);
+    if (fresh.length > 0) await add(fresh, into, await lastRef());
+  };
+
+  useEffect(() => {
+    const own = () => document.activeElement === scroller.current && !editing;
+    const copy = (e: ClipboardEvent) => {
+      if (!own()) return;
+      e.preventDefault();
+      const columns = Array.from({ length: range2.right - range2.left + 1 }, (_, k) => range2.left + k);
+      // What is in sight is at hand at once; more than that is asked for and put in when it comes.
+      const near = Array.from({ length: range2.bottom - range2.top + 1 }, (_, k) => lines.at(range2.top + k));
+      if (near.every((l) => l !== null))
+        e.clipboardData!.setData(
+          'text/plain',
+          tableText(near.map((l) => columns.map((c) => (c === 0 ? l!.name : (l!.cells[c - 1] ?? ''))))),
+        );
+      else
+        void open.room
+          .copied(range2.top, range2.bottom + 1, columns)
+          .then((table) => navigator.clipboard.writeText(tableText(table)))
+          .catch(sayWrong);
+    };
+    const cut = (e: ClipboardEvent) => {
+      if (!own()) return;
+      copy(e);
+      void clear();
+    };
+    const put = (e: ClipboardEvent) => {
+      if (!own()) return;
+      e.preventDefault();
+      void paste(e.clipboardData?.getData('text/plain') ?? '');
+    };
+    document.addEventListener('copy', copy);
+    document.addEventListener('cut', cut);
+    document.addEventListener('paste', put);
+    return () => {
+      document.removeEventListener('copy', copy);
+      document.removeEventListener('cut', cut);
+      document.removeEventListener('paste', put);
+    };
+  });
+
+  const onKey = (e: KeyboardEvent) => {
+    if (editing || e.target !== scroller.current) return;
+    const run = keyRun(e);
+    if (!run) return;
+    e.preventDefault();
+    e.stopPropagation();
+    run();
+  };
+  const keyRun = (e: KeyboardEvent): (() => void) | null => {
+    const { row, col } = focus;
+    const mod = e.ctrlKey || e.metaKey;
+    const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 300) / ROW_HEIGHT) - 2);
+    const arrows: Record<string, [number, number]> = {
+      ArrowUp: [-1, 0],
+      ArrowDown: [1, 0],
+      ArrowLeft: [0, -1],
+      ArrowRight: [0, 1],
+    };
+    const step = arrows[e.key];
+    if (step && e.altKey && step[0] !== 0)
+      return () => void drawAll((ref) => ({ do: step[0] < 0 ? 'up' : 'down', ref }), 'Move');
+    if (step && e.shiftKey && !mod && step[1] !== 0)
+      return () => void drawAll((ref) => ({ do: 'shift', ref, days: step[1] }), 'Move');
+    if (step && mod && step[0] !== 0) return () => go(step[0] < 0 ? 0 : total - 1, col, e.shiftKey);
+    if (step) return () => go(row + step[0], col + step[1], e.shiftKey);
+    if (e.key === 'Home') return () => go(mod ? 0 : row, 0, e.shiftKey);
+    if (e.key === 'End') return () => go(mod ? total - 1 : row, fields.length - 1, e.shiftKey);
+    if (e.key === 'PageDown' || e.key === 'PageUp')
+      return () => go(row + (e.key === 'PageDown' ? page : -page), col, e.shiftKey);
+    if (e.key === 'Escape') return anchor ? () => setAnchor(null) : null;
+    if (mod && e.key === 'd') return () => void fillDown();
+    if (mod && e.key === 'a')
+      return () => {
+        setAnchor({ row: 0, col: 0 });
+        setFocus({ row: Math.max(0, shape.lines - 1), col: fields.length - 1 });
+      };
+    if (mod && (e.key === 'Delete' || e.key === 'Backspace')) return () => void remove();
+    if (mod) return null;
+    if (e.key === 'Delete' || e.key === 'Backspace') return () => void clear();
+    if (e.key === 'Insert') return () => void insert();
+    if (e.key === 'Enter' || e.key === 'F2') return () => void edit(row, col, null);
+    if (e.key === 'Tab') {
+      if (!chosen?.ref || arrangement.groups.length > 0) return null;
+      return () => void drawAll((ref) => ({ do: e.shiftKey ? 'outdent' : 'indent', ref }), e.shiftKey ? 'Out:' : 'In:');
+    }
+    if (e.key === ' ' && chosen?.canClose) return () => onToggle(chosen.key);
+    if (e.key.length === 1 && !e.altKey) return () => void edit(row, col, e.key);
+    return null;
+  };
+
+  const inSight = useRef<string[]>([]);
+  inSight.current = items.map((v) => lines.at(v.index)?.ref ?? '').filter((r) => r !== '');
+  const dragCommand = async (d: Dragged) => {
+    const by = d.to - d.from;
+    const cell =
+      d.grip === 'finish'
+        ? { ref: d.ref, field: 'finish', text: isoDate(Math.max(d.first, d.last + by)) }
+        : { ref: d.ref, field: 'start', text: isoDate(d.first + by) };
+    const summary = lines.at(items.find((v) => lines.at(v.index)?.ref === d.ref)?.index ?? -1)?.summary;
+    if (summary && d.grip === 'move') {
+      const made = await open.room.drawn({ do: 'shift', ref: d.ref, days: Math.round((by * 5) / 7) });
+      return made?.command ?? null;
+    }
+    return (await open.room.typed([cell])).command;
+  };
+  const onGrip = (e: PointerEvent, grip: Grip, ref: string, first: Day, last: Day) => {
+    if (e.button !== 0) return;
+    e.preventDefault();
+    e.stopPropagation();
+    const box = (e.currentTarget as HTMLElement).closest('[data-strip]')!.getBoundingClientRect();
+    const perDay = box.width / (range[1] + 1 - range[0]);
+    const begun = e.clientX;
+    const dayAt = (x: number) => Math.round((x - begun) / perDay);
+    let now: Dragged = { ref, grip, from: 0, to: 0, first, last };
+    setDrag(now);
+    const end = () => {
+      window.removeEventListener('pointermove', move);
+      window.removeEventListener('pointerup', up);
+      window.removeEventListener('keydown', key, true);
+      setDrag(null);
+      setWould(null);
+    };
+    let asked = 0;
+    const move = (m: globalThis.PointerEvent) => {
+      const to = dayAt(m.clientX);
+      if (to === now.to) return;
+      now = { ...now, to };
+      setDrag(now);
+      const mine = ++asked;
+      void dragCommand(now).then(
+        async (command) => {
+          const found = command && (await open.room.consequences(command, inSight.current));
+          if (mine === asked) setWould(found);
+        },
+        () => {},
+      );
+    };
+    const up = () => {
+      asked++;
+      end();
+      toFocus();
+      if (now.to !== 0) void dragCommand(now).then((command) => command && change(command, `Move ${ref}`), sayWrong);
+    };
+    const key = (k: globalThis.KeyboardEvent) => {
+      if (k.key !== 'Escape') return;
+      k.stopPropagation();
+      asked++;
+      end();
+    };
+    window.addEventListener('pointermove', move);
+    window.addEventListener('pointerup', up);
+    window.addEventListener('keydown', key, true);
+  };
+
+  const fixed = widths.reduce((a, b) => a + b, 0);
+  const grid = `${widths.map((w) => `${w}px`).join(' ')} minmax(300px, 1fr)`;
+  return (
+    <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+      <div
+        ref={scroller}
+        // biome-ignore lint: the sheet is worked by keys
+        tabIndex={0}
+        role="grid"
+        aria-label="Ledger"
+        aria-rowcount={total + 1}
+        aria-colcount={fields.length + 1}
+        aria-activedescendant={`cell-${focus.row}-${focus.col}`}
+        aria-busy={busy}
+        onKeyDown={onKey}
+        className="relative min-h-0 flex-1 overflow-auto border-t border-line bg-paper outline-none"
+      >
+        <GridHead
+          fields={fields}
+          names={names}
+          grid={grid}
+          width={fixed + 300}
+          range={range}
+          statusDay={statusDay}
+          arrangement={arrangement}
+          about={(field) => fieldAbout(field)}
+          onArrange={onArrange}
+        />
+        <div style={{ height: list.getTotalSize(), minWidth: fixed + 300 }} className="relative">
+          {items.map((v) => {
+            const line = lines.at(v.index);
+            const own = (col: number) => (line ? wrongs.get(keyOf(line.ref, fields[col]!)) : undefined);
+            return (
+              <GridLine
+                key={v.key}
+                line={line}
+                fresh={v.index === shape.lines}
+                index={v.index}
+                top={v.start}
+                grid={grid}
+                fields={fields}
+                names={names}
+                range={range}
+                statusDay={statusDay}
+                focusCol={v.index === focus.row ? focus.col : null}
+                isChosen={(col) => anchor !== null && inRange(range2, v.index, col)}
+                wrongAt={own}
+                pendingAt={(col) => (line ? pending.get(keyOf(line.ref, fields[col]!)) : undefined)}
+                would={(line && would?.bars[line.ref]) ?? null}
+                editing={editing?.row === v.index ? editing : null}
+                open={open}
+                onPick={(col, extend) => {
+                  setAnchor(extend ? (anchor ?? focus) : null);
+                  setFocus({ row: v.index, col });
+                  toFocus();
+                }}
+                onOver={(col) => {
+                  setAnchor((a) => a ?? focus);
+                  setFocus({ row: v.index, col });
+                }}
+                onEdit={(col) => void edit(v.index, col, null)}
+                onToggle={() => line && onToggle(line.key)}
+                onDone={leave}
+                onLeave={() => {
+                  setEditing(null);
+                  toFocus();
+                }}
+                onGrip={(e, grip) => line?.strip && onGrip(e, grip, line.ref, line.strip.first, line.strip.last)}
+              />
+            );
+          })}
+        </div>
+      </div>
+      {(drag || wrongs.size > 0) && (
+        <div
+          role="status"
+          data-testid="consequences"
+          className={`flex shrink-0 items-center gap-4 border-t border-line px-5 py-1.5 text-[14.5px] ${would?.bad ? 'text-madder' : ''}`}
+        >
+          {drag
+            ? `${formatDay(drag.grip === 'finish' ? drag.last + drag.to - drag.from : drag.first + drag.to - drag.from, 'weekday')}. ${would?.words ?? ''}`
+            : `${wrongs.size === 1 ? 'One cell' : `${wrongs.size} cells`} cannot be used as typed: ${[...wrongs.values()][0]!.why}`}
+          {!drag && (
+            <button type="button" className="ml-auto text-kelp hover:underline" onClick={() => setWrongs(new Map())}>
+              Leave them as they were
+            </button>
+          )}
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,36 @@
+'use client';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { wrong } from '@/ui/Toasts';
+import type { LedgerShape, LedgerShown } from '@/workers/plan.worker';
+import type { OpenRoom } from '@/workers/planRoom';
+
+/** How many lines are asked for at a time. */
+const CHUNK = 120;
+
+/** The lines of the ledger that are in sight, asked for as they come; the old ones stand until the new are there. */
+export function useLines(open: OpenRoom, shape: LedgerShape) {
+  const lines = useRef(new Map<number, LedgerShown>());
+  const asked = useRef(new Set<number>());
+  const [, setTick] = useState(0);
+  useEffect(() => {
+    asked.current = new Set();
+    setTick((t) => t + 1);
+  }, [shape]);
+  const want = useCallback(
+    (from: number, to: number) => {
+      for (let c = Math.floor(Math.max(0, from) / CHUNK); c <= Math.floor(Math.max(0, to) / CHUNK); c++) {
+        if (asked.current.has(c)) continue;
+        asked.current.add(c);
+        const mine = asked.current;
+        open.room.lines(c * CHUNK, (c + 1) * CHUNK).then((found) => {
+          if (mine !== asked.current) return;
+          found.forEach((line, k) => lines.current.set(c * CHUNK + k, line));
+          for (let k = found.length; k < CHUNK; k++) lines.current.delete(c * CHUNK + k);
+          setTick((t) => t + 1);
+        }, wrong);
+      }
+    },
+    [open, shape],
+  );
+  return { at: (k: number): LedgerShown | null => (k < shape.lines ? (lines.current.get(k) ?? null) : null), want };
+}

@@ -1,0 +1,427 @@
+import {
+  type Activity,
+  codeOfFieldId,
+  type Command,
+  datedOn,
+  endOfDay,
+  isMilestone,
+  type Link,
+  makeLink,
+  type Plan,
+  type Schedule,
+  shownDays,
+  startOfDay,
+  workingTimeOf,
+} from '@clembo/core';
+import { readDuration, readNumber, readPercent, saysNothing, toMinutes } from '../values/amounts';
+import { readDate } from '../values/dates';
+import { readPredecessors } from '../values/predecessors';
+
+/** What came of something typed: a command, nothing to do, or why it cannot be used. */
+export type Typed = { command: Command | null } | { error: string };
+
+/** How a cell is written into. */
+export type CellEditor =
+  | 'text'
+  | 'day'
+  | 'length'
+  | 'number'
+  | 'percent'
+  | 'money'
+  | 'people'
+  | 'links'
+  | 'one'
+  | 'code';
+
+type Part = Partial<Omit<Activity, 'ref'>>;
+
+interface Cell {
+  plan: Plan;
+  s: Schedule;
+  a: Activity;
+  at: number;
+  text: string;
+}
+
+interface Field {
+  editor: CellEditor;
+  /** What it is, its unit, and how it comes about. */
+  about: string;
+  /** Whether a group may be written into. */
+  ofGroups?: boolean;
+  write: (cell: Cell) => Typed;
+}
+
+const part = ({ a }: Cell, changed: Part): Typed => {
+  const differs = Object.entries(changed).some(
+    ([key, value]) => JSON.stringify(a[key as keyof Activity]) !== JSON.stringify(value),
+  );
+  return { command: differs ? { do: 'changeActivity', ref: a.ref, part: changed } : null };
+};
+const wrong = (error: string): Typed => ({ error });
+
+/** A day as it is typed: in any notation, day before month where it leaves that open. Undefined where it is none. */
+function dayIn({ text, plan, at, s }: Cell): number | null | undefined {
+  if (text === '' || saysNothing(text)) return null;
+  const shown = shownDays(s, at);
+  const near = shown?.first ?? (plan.statusDate === null ? null : Math.floor(plan.statusDate / 1440));
+  const year = near === null ? undefined : new Date(near * 86_400_000).getUTCFullYear();
+  const read = readDate(text, { order: 'dmy', ...(year !== undefined && { year }) });
+  return read && read.day === read.last ? read.day : undefined;
+}
+
+const NO_DAY = (text: string) => `“${text}” is no day. Type it as in 14 Sep 2026 or 2026-09-14.`;
+
+function calendarOf({ plan, a }: Cell) {
+  return (
+    plan.calendars.find((c) => c.id === a.calendar) ??
+    plan.calendars.find((c) => c.id === plan.calendar) ??
+    plan.calendars[0]!
+  );
+}
+
+/** The working minutes that are typed; undefined where they are none. */
+function lengthIn(cell: Cell): number | null | undefined {
+  if (cell.text === '') return null;
+  const read = readDuration(cell.text, { unit: 'day', m: 'minute' });
+  if (!read || read.amount < 0) return undefined;
+  const minutes = toMinutes(read, calendarOf(cell));
+  return minutes <= 105_000_000 ? minutes : undefined;
+}
+
+function numberOr(cell: Cell, least: number, use: (value: number | null) => Part): Typed {
+  if (cell.text === '') return part(cell, use(null));
+  const value = readNumber(cell.text.replace(/[€$£%]|h(?:ours?)?$/gi, '').trim(), null, 'decimal');
+  if (value === null || value < least)
+    return wrong(`“${cell.text}” is no number${least > Number.NEGATIVE_INFINITY ? ` from ${least} up` : ''}.`);
+  return part(cell, use(value));
+}
+
+/** Where dates are computed, a typed start holds the activity back; where they are stated, it moves with its length. */
+function writeStart(cell: Cell): Typed {
+  const { plan, s, a, at } = cell;
+  const day = dayIn(cell);
+  if (day === undefined) return wrong(NO_DAY(cell.text));
+  if (plan.source === 'computed')
+    return day === null
+      ? part(cell, { constraint: a.constraint?.kind === 'startNotEarlier' ? null : a.constraint })
+      : part(cell, { constraint: { kind: 'startNotEarlier', moment: startOfDay(day) } });
+  if (day === null) return part(cell, { start: null, said: null });
+  if (isMilestone(a.kind)) return part(cell, datedOn(plan, a, day, day));
+  const shown = shownDays(s, at);
+  const time = workingTimeOf(calendarOf(cell), 'day', day);
+  const length = shown
+    ? time.between(shown.first, shown.last + 1)
+    : a.duration === null
+      ? 0
+      : Math.round(a.duration / time.spec.minutesPerDay);
+  const first = time.firstStart(day);
+  if (length < 1) return part(cell, { start: startOfDay(first), said: null });
+  return part(cell, datedOn(plan, a, first, time.finishOf(first, length) - 1));
+}
+
+/** A typed finish changes the length. */
+function writeFinish(cell: Cell): Typed {
+  const { plan, s, a, at } = cell;
+  const day = dayIn(cell);
+  if (day === undefined) return wrong(NO_DAY(cell.text));
+  if (isMilestone(a.kind))
+    return plan.source === 'computed'
+      ? writeStart(cell)
+      : day === null
+        ? part(cell, { start: null, finish: null, said: null })
+        : part(cell, datedOn(plan, a, day, day));
+  if (day === null) return plan.source === 'computed' ? { command: null } : part(cell, { finish: null, said: null });
+  const shown = shownDays(s, at);
+  if (!shown)
+    return plan.source === 'computed'
+      ? wrong('It has no start yet to end from; type its length.')
+      : part(cell, { finish: endOfDay(day), said: null });
+  if (day < shown.first) return wrong(`That is before its start.`);
+  const dated = datedOn(plan, a, shown.first, day);
+  return part(cell, plan.source === 'computed' ? { duration: dated.duration! } : dated);
+}
+
+function writeDays(cell: Cell): Typed {
+  const { plan, s, a, at } = cell;
+  const minutes = lengthIn(cell);
+  if (minutes === undefined)
+    return wrong(`“${cell.text}” is no length. Type working days, or a unit: 3, 2 weeks, 16 h.`);
+  if (minutes === null || isMilestone(a.kind) || plan.source === 'computed') return part(cell, { duration: minutes });
+  const shown = shownDays(s, at);
+  const time = workingTimeOf(calendarOf(cell), 'day', shown?.first ?? 0);
+  const days = Math.ceil(minutes / time.spec.minutesPerDay);
+  if (!shown || days < 1) return part(cell, { duration: minutes });
+  const { start, finish } = datedOn(plan, a, shown.first, time.finishOf(time.firstStart(shown.first), days) - 1);
+  return part(cell, { start, finish, duration: minutes, said: null });
+}
+
+const day =
+  (use: (day: number | null) => Part) =>
+  (cell: Cell): Typed => {
+    const read = dayIn(cell);
+    return read === undefined ? wrong(NO_DAY(cell.text)) : part(cell, use(read));
+  };
+
+const KINDS: [word: string, kind: Activity['kind']][] = [
+  ['activity', 'activity'],
+  ['milestone', 'finishMilestone'],
+  ['start milestone', 'startMilestone'],
+  ['finish milestone', 'finishMilestone'],
+  ['supporting work', 'levelOfEffort'],
+  ['level of effort', 'levelOfEffort'],
+];
+
+function writeKind(cell: Cell): Typed {
+  const kind = KINDS.find(([word]) => word === cell.text.toLowerCase())?.[1];
+  if (!kind) return wrong(`“${cell.text}” is no kind. Type activity, milestone or supporting work.`);
+  if (kind === cell.a.kind) return { command: null };
+  const shown = shownDays(cell.s, cell.at);
+  const dates =
+    shown && cell.plan.source === 'given'
+      ? datedOn(cell.plan, { ...cell.a, kind }, kind === 'finishMilestone' ? shown.last : shown.first, shown.last)
+      : {};
+  return part(cell, { kind, ...dates, ...(isMilestone(kind) && { duration: 0 }) });
+}
+
+function writeCalendar(cell: Cell): Typed {
+  const { plan, text } = cell;
+  if (text === '') return part(cell, { calendar: null });
+  const found = plan.calendars.find((c) => c.name.toLowerCase() === text.toLowerCase() || c.id === text);
+  if (!found)
+    return wrong(`There is no calendar “${text}”. There are: ${plan.calendars.map((c) => c.name).join(', ')}.`);
+  return part(cell, { calendar: found.id === plan.calendar ? null : found.id });
+}
+
+/** References with type and lag, at the end of the links that is not the activity's own. */
+const links =
+  (other: 'from' | 'to') =>
+  (cell: Cell): Typed => {
+    const { plan, s, a, text } = cell;
+    const own = other === 'from' ? 'to' : 'from';
+    const { read, wrong: unread, more } = readPredecessors(text, (ref) => s.outline.indexOf.has(ref));
+    if (unread.length > 0)
+      return wrong(
+        `There is no activity ${unread.map((u) => `“${u}”`).join(', ')}. Type references, as in A12, A12 SS+2d.`,
+      );
+    if (more) return wrong('That are more links than one activity may have.');
+    if (read.some((r) => r.ref === a.ref)) return wrong('An activity is not linked to itself.');
+    const before = plan.links.filter((l) => l[own] === a.ref);
+    const wanted = read.map(({ ref, type, lag }): Link => {
+      const known = before.find((l) => l[other] === ref && l.type === type);
+      const minutes = lag === null ? 0 : toMinutes(lag, calendarOf(cell));
+      return makeLink({
+        from: a.ref,
+        to: a.ref,
+        [other]: ref,
+        type,
+        lag: minutes,
+        lagCalendar: lag?.elapsed ? 'elapsed' : (known?.lagCalendar ?? 'successor'),
+      });
+    });
+    const key = (l: Link) => JSON.stringify([l.from, l.to, l.type, l.lag, l.lagCalendar]);
+    const keep = new Set(wanted.map(key));
+    const there = new Set(before.map(key));
+    const commands: Command[] = [
+      ...before.filter((l) => !keep.has(key(l))).map((link): Command => ({ do: 'removeLink', link })),
+      ...[...new Map(wanted.map((l) => [key(l), l])).values()]
+        .filter((l) => !there.has(key(l)))
+        .map((link): Command => ({ do: 'addLink', link })),
+    ];
+    return { command: commands.length === 0 ? null : { do: 'all', commands } };
+  };
+
+const text =
+  (most: number, use: (text: string) => Part) =>
+  (cell: Cell): Typed =>
+    cell.text.length > most ? wrong(`That is longer than ${most} characters.`) : part(cell, use(cell.text));
+
+const GIVEN = 'Where dates are computed, a typed one holds the activity back; where they are given, it moves.';
+
+/** What can be typed into the cells of each field. Fields that are not here are worked out. */
+const FIELDS: Record<string, Field> = {
+  name: {
+    editor: 'text',
+    ofGroups: true,
+    about: 'What the activity is called.',
+    write: text(1000, (name) => ({ name })),
+  },
+  notes: {
+    editor: 'text',
+    ofGroups: true,
+    about: 'Anything to be remembered.',
+    write: text(10_000, (notes) => ({ notes })),
+  },
+  start: { editor: 'day', about: `The first day of work. ${GIVEN}`, write: writeStart },
+  finish: { editor: 'day', about: 'The last day of work. A typed one changes the length.', write: writeFinish },
+  days: {
+    editor: 'length',
+    about: 'Length in working days of the activity’s own calendar; units may be typed: 2 weeks, 16 h.',
+    write: writeDays,
+  },
+  remaining: {
+    editor: 'length',
+    about: 'Working days still to be done, as reported.',
+    write: (cell) => {
+      const minutes = lengthIn(cell);
+      return minutes === undefined ? wrong(`“${cell.text}” is no length.`) : part(cell, { remaining: minutes });
+    },
+  },
+  percent: {
+    editor: 'percent',
+    about: 'Percent complete as reported, 0 to 100.',
+    write: (cell) => {
+      if (cell.text === '') return part(cell, { percent: null });
+      const percent = readPercent(cell.text, 'percent');
+      return percent === null || percent < 0 || percent > 100
+        ? wrong(`“${cell.text}” is no percentage from 0 to 100.`)
+        : part(cell, { percent });
+    },
+  },
+  actualStart: {
+    editor: 'day',
+    about: 'The day on which work began.',
+    write: day((d) => ({ actualStart: d === null ? null : startOfDay(d) })),
+  },
+  actualFinish: {
+    editor: 'day',
+    about: 'The day on which work ended.',
+    write: day((d) => ({ actualFinish: d === null ? null : endOfDay(d) })),
+  },
+  deadline: {
+    editor: 'day',
+    about: 'The last day on which it may end; it moves nothing, and a finding says when it is missed.',
+    write: day((d) => ({ deadline: d === null ? null : endOfDay(d) })),
+  },
+  predecessors: {
+    editor: 'links',
+    ofGroups: true,
+    about: 'What it comes after: references, with type and lag if any (A12, A12 SS+2d).',
+    write: links('from'),
+  },
+  successors: {
+    editor: 'links',
+    ofGroups: true,
+    about: 'What it leads to: references, with type and lag if any.',
+    write: links('to'),
+  },
+  kind: {
+    editor: 'one',
+    about: 'Activity, milestone, or supporting work that spans what it supports.',
+    write: writeKind,
+  },
+  calendar: { editor: 'one', about: 'The calendar that its working days are counted by.', write: writeCalendar },
+  responsible: {
+    editor: 'people',
+    about: 'Who does it; several with commas.',
+    ofGroups: true,
+    write: (cell) =>
+      part(cell, {
+        responsible: cell.text
+          .split(/\s*[,;]\s*/)
+          .filter(Boolean)
+          .slice(0, 50),
+      }),
+  },
+  effort: {
+    editor: 'number',
+    about: 'Budgeted effort in hours. It is not the length.',
+    write: (cell) => numberOr(cell, 0, (v) => ({ effort: v === null ? null : v * 60 })),
+  },
+  actualEffort: {
+    editor: 'number',
+    about: 'Hours spent so far.',
+    write: (cell) => numberOr(cell, 0, (v) => ({ actualEffort: v === null ? null : v * 60 })),
+  },
+  cost: {
+    editor: 'money',
+    about: 'Budgeted cost.',
+    write: (cell) =>
+      numberOr(cell, Number.NEGATIVE_INFINITY, (v) => ({ cost: v === null ? null : Math.round(v * 100) })),
+  },
+  actualCost: {
+    editor: 'money',
+    about: 'Cost so far.',
+    write: (cell) =>
+      numberOr(cell, Number.NEGATIVE_INFINITY, (v) => ({ actualCost: v === null ? null : Math.round(v * 100) })),
+  },
+  quantity: {
+    editor: 'number',
+    about: 'How much of it is to be done.',
+    write: (cell) => numberOr(cell, Number.NEGATIVE_INFINITY, (v) => ({ quantity: v })),
+  },
+};
+
+const WORKED_OUT: Record<string, string> = {
+  ref: 'The reference by which it is known at its source; it never changes.',
+  float: 'Working days by which it can slip before the end of the plan does. Worked out.',
+  free: 'Working days by which it can slip before anything else does. Worked out.',
+  critical: 'Whether its float is used up. Worked out.',
+  off: 'Working days by which the computed finish lies after the given one. Worked out.',
+  status: 'Not started, in progress, complete or on hold, from progress and actual dates.',
+  group: 'The group of the outline that holds it.',
+  level: 'How deep it lies in the outline.',
+};
+
+/** What a field is, for its heading. */
+export const fieldAbout = (field: string): string =>
+  FIELDS[field]?.about ??
+  WORKED_OUT[field] ??
+  (codeOfFieldId(field) === null ? '' : 'A code field; its book is under Gather.');
+
+/** How a field is written into; null where it is worked out. */
+export const editorOf = (field: string): CellEditor | null =>
+  FIELDS[field]?.editor ?? (codeOfFieldId(field) === null ? null : 'code');
+
+/** What typing a text into a cell of an activity does. */
+export function typedInto(plan: Plan, s: Schedule, ref: string, field: string, typed: string): Typed {
+  const at = s.outline.indexOf.get(ref);
+  if (at === undefined) return wrong(`There is no activity ${ref} in the plan (any more).`);
+  const a = plan.activities[at]!;
+  const code = codeOfFieldId(field);
+  if (code !== null) return writeCode(plan, a, code, typed.trim());
+  const own = FIELDS[field];
+  if (!own) return wrong('This is worked out, and cannot be typed.');
+  if (s.outline.isSummary[at] && !own.ofGroups) return wrong('A group has what it holds; type it there.');
+  return own.write({ plan, s, a, at, text: typed.trim() });
+}
+
+/** A code by its code or its title, whichever is typed. */
+function writeCode(plan: Plan, a: Activity, id: string, typed: string): Typed {
+  const field = plan.codeFields.find((f) => f.id === id);
+  if (!field) return wrong('This code field is not in the plan (any more).');
+  const plain = typed.toLowerCase();
+  const value =
+    field.values.find((v) => v.code === typed) ??
+    field.values.find((v) => v.code.toLowerCase() === plain || v.title.toLowerCase() === plain);
+  const code = value?.code ?? typed;
+  if (code.length > 300) return wrong('That is longer than 300 characters.');
+  return { command: code === (a.codes[id] ?? '') ? null : { do: 'recode', field: id, codes: [[a.ref, code]] } };
+}
+
+/** A day as it would be understood, for saying so while it is typed; null where it is none. */
+export const dayTyped = (plan: Plan, s: Schedule, ref: string, typed: string): number | null => {
+  const at = s.outline.indexOf.get(ref);
+  return at === undefined ? null : (dayIn({ plan, s, at, a: plan.activities[at]!, text: typed.trim() }) ?? null);
+};
+
+/** The text that an editor begins with: what would be typed to have what there is. */
+export function cellText(plan: Plan, s: Schedule, ref: string, field: string, shown: string): string {
+  const a = plan.activities[s.outline.indexOf.get(ref) ?? -1];
+  if (!a || (field !== 'predecessors' && field !== 'successors')) return shown;
+  const other = field === 'predecessors' ? 'from' : 'to';
+  const own = other === 'from' ? 'to' : 'from';
+  return plan.links
+    .filter((l) => l[own] === ref)
+    .map((l) => {
+      const spec = plan.calendars.find((c) => c.id === a.calendar) ?? plan.calendars[0]!;
+      const per = l.lagCalendar === 'elapsed' ? 1440 : spec.minutesPerDay;
+      const amount = Math.abs(l.lag);
+      const lag =
+        l.lag === 0
+          ? ''
+          : `${l.lag > 0 ? '+' : '-'}${amount % per === 0 ? `${amount / per}${l.lagCalendar === 'elapsed' ? ' elapsed days' : 'd'}` : `${amount} min`}`;
+      return l.type === 'FS' && l.lag === 0 ? l[other] : `${l[other]} ${l.type}${lag}`;
+    })
+    .join(', ');
+}
