@@ -167,7 +167,7 @@ describe('an exhibit', () => {
 describe('the ledger', () => {
   test('shows rows with dates, float and codes, and closes groups', async () => {
     const page = await openDemo('Saltmere sea wall', 'Structure');
-    await page.waitForSelector('[role="row"][aria-rowindex="3"]');
+    await page.waitForSelector('[role="row"][data-ref]');
     const row = await page.$$eval(
       '[role="row"]',
       (rows) => rows.find((r) => r.textContent?.includes('Station opens'))!.textContent,
@@ -183,7 +183,12 @@ describe('the ledger', () => {
 
   test('the assessment measures against the edition that was promised', async () => {
     const page = await openDemo('Saltmere sea wall', 'Structure');
-    await (await page.waitForSelector('main button[aria-pressed]'))!.click();
+    await page.waitForFunction(() =>
+      [...document.querySelectorAll('main button')].some((b) => b.textContent!.startsWith('Checks')),
+    );
+    await page.$$eval('main button', (list) =>
+      (list.find((b) => b.textContent!.startsWith('Checks')) as HTMLElement).click(),
+    );
     const panel = await page.waitForSelector('aside[aria-label="Checks"]');
     const text = await panel!.evaluate((e) => (e as HTMLElement).innerText);
     expect(text).toContain('against Contract baseline of 12 January 2026');
@@ -193,7 +198,7 @@ describe('the ledger', () => {
 
   test('searching an activity goes to its row', async () => {
     const page = await openDemo('Saltmere sea wall', 'Structure');
-    await page.waitForSelector('[role="row"][aria-rowindex="3"]');
+    await page.waitForSelector('[role="row"][data-ref]');
     await page.keyboard.press('/');
     await page.waitForSelector('[role="dialog"] input');
     await page.keyboard.type('winch fabrication');

@@ -60,11 +60,15 @@ const toLedger = async (page: Page) => {
   await (await byName(page, 'button', 'Make the plan')).click();
   await page.waitForFunction(() => /\/plans\/.*\/show$/.test(location.pathname), { timeout: 20_000 });
   await page.goto(page.url().replace(/show$/, 'structure'), { waitUntil: 'networkidle0' });
-  await page.waitForSelector('[role="row"][aria-rowindex="2"]');
+  await page.waitForSelector('[role="row"][data-ref]');
 };
+/** Reference, name, start, finish, days, float, percent and codes of every row. */
 const rows = (page: Page) =>
-  page.$$eval('[role="row"][aria-rowindex]', (list) =>
-    list.map((r) => [...r.querySelectorAll('[role="cell"]')].map((c) => c.textContent?.trim())),
+  page.$$eval('[role="row"][data-ref]', (list) =>
+    list.map((r) => [
+      r.getAttribute('data-ref')!,
+      ...[...r.querySelectorAll('[data-cell]')].map((c) => c.textContent?.trim().replace(/^◆/, '')),
+    ]),
   );
 
 describe('the column map is corrected in place', () => {
@@ -319,12 +323,12 @@ describe('what has no dates', () => {
     expect((await rows(page)).find((r) => r[0] === 'S2')!.slice(2, 4)).toEqual(['', '']);
     await (await byName(page, 'button', 'Compute all dates from lengths and links')).click();
     await page.waitForFunction(
-      () => [...document.querySelectorAll('[role="cell"]')].some((c) => c.textContent === '20 Mar 26'),
+      () => [...document.querySelectorAll('[data-cell]')].some((c) => c.textContent === '20 Mar 26'),
       { timeout: 20_000 },
     );
     await (await byName(page, 'button', 'Undo')).click();
     await page.waitForFunction(
-      () => ![...document.querySelectorAll('[role="cell"]')].some((c) => c.textContent === '20 Mar 26'),
+      () => ![...document.querySelectorAll('[data-cell]')].some((c) => c.textContent === '20 Mar 26'),
       { timeout: 20_000 },
     );
     await page.close();

@@ -146,12 +146,14 @@ await take('sketch', async (page) => {
 });
 await take('structure', async (page) => {
   await page.goto(await row(page, 'Saltmere', 'Structure'), { waitUntil: 'networkidle0' });
-  await page.waitForSelector('[role="row"][aria-rowindex="3"]');
+  await page.waitForSelector('[role="row"][data-ref]');
 });
 await take('checks', async (page) => {
   await page.goto(await row(page, 'Saltmere', 'Structure'), { waitUntil: 'networkidle0' });
-  await page.waitForSelector('[role="row"][aria-rowindex="3"]');
-  await page.click('main [aria-pressed]');
+  await page.waitForSelector('[role="row"][data-ref]');
+  await page.$$eval('main button', (all) =>
+    (all.find((b) => b.textContent!.startsWith('Checks')) as HTMLElement).click(),
+  );
   await page.waitForSelector('aside[aria-label="Checks"]');
 });
 await take('contact-sheet', async (page) => {

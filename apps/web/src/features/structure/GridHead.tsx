@@ -3,6 +3,17 @@ import { type Arrangement, type Day, fieldType } from '@clembo/core';
 import { formatDay } from '@clembo/scene/dates';
 import { type PointerEvent, useState } from 'react';
 
+/** Headings over narrow columns. */
+const SHORT: Record<string, string> = {
+  days: 'days',
+  percent: '%',
+  ref: 'ref.',
+  off: 'off',
+  free: 'free',
+  remaining: 'to go',
+  level: 'level',
+};
+
 interface Props {
   fields: string[];
   names: Map<string, string>;
@@ -81,7 +92,7 @@ export function GridHead({ fields, names, grid, width, range, statusDay, arrange
               onClick={() => sort(field)}
               className={`w-full truncate py-1 first-letter:uppercase hover:text-ink ${number ? 'text-right' : 'text-left'}`}
             >
-              {names.get(field) ?? field}
+              {SHORT[field] ?? names.get(field) ?? field}
               {first?.field === field ? (first.down ? ' ↓' : ' ↑') : ''}
             </button>
             <span

@@ -76,9 +76,12 @@ export function LedgerGrid(props: Props) {
   const items = list.getVirtualItems();
   const [from, to] = [items[0]?.index ?? 0, items.at(-1)?.index ?? 0];
   useEffect(() => lines.want(from, to), [lines, from, to]);
+  const all = shape.range ?? [0, 30];
+  // A little room at both ends, so that nothing is cut in two.
+  const room = Math.max(1, Math.round((all[1] - all[0]) / 50));
   const range: [Day, Day] = [
-    arrangement.from === null ? (shape.range?.[0] ?? 0) : dayOf(arrangement.from),
-    arrangement.to === null ? (shape.range?.[1] ?? 30) : dayOf(arrangement.to - 1),
+    arrangement.from === null ? all[0] - room : dayOf(arrangement.from),
+    arrangement.to === null ? all[1] + room : dayOf(arrangement.to - 1),
   ];
   const statusDay = open.head.statusDate === null ? null : open.head.statusDate / 1440;
   const chosen = lines.at(focus.row);
@@ -126,14 +129,22 @@ export function LedgerGrid(props: Props) {
       setPending(new Map());
     }
   };
-  const add = async (rows: string[][], into: readonly string[], behind: string | null) => {
-    try {
-      const { command, wrong } = await open.room.added(behind, [...into], rows);
-      noteWrong(wrong, []);
-      if (command) await change(command, rows.length === 1 ? 'Add an activity' : `Add ${rows.length} activities`);
-    } catch (error) {
-      sayWrong(error);
-    }
+  /** What was added last at the end: more goes behind it, one after the other, however quickly it is typed. */
+  const added = useRef<{ last: string | null; work: Promise<unknown> }>({ last: null, work: Promise.resolve() });
+  const add = (rows: string[][], into: readonly string[]): Promise<unknown> => {
+    const next = added.current.work.then(async () => {
+      try {
+        const behind = added.current.last ?? (await lastRef());
+        const { command, wrong, refs } = await open.room.added(behind, [...into], rows);
+        noteWrong(wrong, []);
+        const words = rows.length === 1 ? 'Add an activity' : `Add ${rows.length} activities`;
+        if (command && (await change(command, words))) added.current.last = refs.at(-1) ?? null;
+      } catch (error) {
+        sayWrong(error);
+      }
+    });
+    added.current.work = next;
+    return next;
   };
   const lastRef = async (): Promise<string | null> => {
     const refs = await open.room.refsOn(Math.max(0, shape.lines - 50), shape.lines);
@@ -143,7 +154,7 @@ export function LedgerGrid(props: Props) {
   const edit = async (row: number, col: number, begin: string | null) => {
     const line = lines.at(row);
     const field = fields[col]!;
-    if (row === shape.lines) {
+    if (row >= shape.lines) {
       if (col === 0) setEditing({ row, col, begin: begin ?? '', over: begin !== null });
       return;
     }
@@ -164,8 +175,11 @@ export function LedgerGrid(props: Props) {
     else if (by === 'up') go(e.row - 1, e.col);
     else if (by === 'right') go(e.row, e.col + 1);
     else if (by === 'left') go(e.row, e.col - 1);
-    if (e.row === shape.lines) {
-      if (text.trim() !== '') void lastRef().then((ref) => add([[text]], ['name'], ref));
+    if (e.row >= shape.lines) {
+      if (text.trim() === '') return;
+      // The line for what is new goes down by one.
+      if (by === 'down') setFocus({ row: Math.max(e.row, shape.lines) + 1, col: 0 });
+      void add([[text]], ['name']);
       return;
     }
     const line = lines.at(e.row);
@@ -260,7 +274,7 @@ export function LedgerGrid(props: Props) {
     });
     const fresh = table.slice(Math.max(0, shape.lines - focus.row));
     if (cells.length > 0) await type(cells, `Paste ${table.length - fresh.length} rows`);
-    if (fresh.length > 0) await add(fresh, into, await lastRef());
+    if (fresh.length > 0) await add(fresh, into);
   };
 
   useEffect(() => {
@@ -303,7 +317,17 @@ export function LedgerGrid(props: Props) {
   });
 
   const onKey = (e: KeyboardEvent) => {
-    if (editing || e.target !== scroller.current) return;
+    if (e.target !== scroller.current) return;
+    if (editing) {
+      // The line is not there yet that is typed into: nothing that is typed meanwhile is lost.
+      const { begin } = editing;
+      if (e.key === 'Enter') leave(begin, 'down');
+      else if (e.key === 'Backspace') setEditing({ ...editing, begin: begin.slice(0, -1) });
+      else if (e.key.length === 1 && !e.ctrlKey && !e.metaKey) setEditing({ ...editing, begin: begin + e.key });
+      else return;
+      e.preventDefault();
+      return;
+    }
     const run = keyRun(e);
     if (!run) return;
     e.preventDefault();
@@ -468,6 +492,7 @@ export function LedgerGrid(props: Props) {
                 editing={editing?.row === v.index ? editing : null}
                 open={open}
                 onPick={(col, extend) => {
+                  added.current.last = null;
                   setAnchor(extend ? (anchor ?? focus) : null);
                   setFocus({ row: v.index, col });
                   toFocus();

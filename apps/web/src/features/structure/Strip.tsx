@@ -27,7 +27,13 @@ export function Strip({ strip, range, statusDay, would, onGrip }: Props) {
       {statusDay !== null && statusDay >= range[0] && statusDay <= range[1] && (
         <span className="absolute inset-y-0 w-px bg-kelp/60" style={{ left: at(statusDay) }} />
       )}
-      {strip?.promised && !strip.summary && inside(strip.promised.first, strip.promised.last) && (
+      {strip?.promised && point && strip.promised.last !== strip.last && (
+        <span
+          className="absolute top-[9px] size-[9px] -translate-x-1/2 rotate-45 border border-soft/70"
+          style={{ left: at(strip.promised.last + 0.5) }}
+        />
+      )}
+      {strip?.promised && !strip.summary && !point && inside(strip.promised.first, strip.promised.last) && (
         <span
           className="absolute top-[20px] h-[5px] min-w-[3px] rounded-[2px] border border-soft/70"
           style={box(strip.promised.first, strip.promised.last)}

@@ -1,0 +1,165 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  applyCommand,
+  dayOf,
+  endOfDay,
+  finishDayOf,
+  FIVE_DAY,
+  isoDate,
+  makeActivity,
+  makeField,
+  makeLink,
+  makePlan,
+  makeValue,
+  parseIsoDate,
+  type Plan,
+  schedulePlan,
+  SIX_DAY,
+  startOfDay,
+} from '@clembo/core';
+import { cellText, editorOf, fieldAbout, typedInto } from '../src/typed/typed';
+
+const at = (iso: string) => startOfDay(parseIsoDate(iso)!);
+const end = (iso: string) => endOfDay(parseIsoDate(iso)!);
+const plan = makePlan({
+  name: 'Quay',
+  calendars: [FIVE_DAY, SIX_DAY],
+  calendar: FIVE_DAY.id,
+  codeFields: [makeField({ id: 'zone', name: 'Zone', values: [makeValue({ code: 'N', title: 'North' })] })],
+  activities: [
+    makeActivity({ ref: 'G', name: 'Group', kind: 'summary' }),
+    // Monday 2 to Friday 6 March 2026
+    makeActivity({
+      ref: 'A',
+      name: 'Dig',
+      parent: 'G',
+      start: at('2026-03-02'),
+      finish: end('2026-03-06'),
+      duration: 2400,
+    }),
+    makeActivity({ ref: 'B', name: 'Fill', parent: 'G' }),
+    makeActivity({ ref: 'M', name: 'Ready', kind: 'finishMilestone', finish: end('2026-03-20') }),
+  ],
+  links: [makeLink({ from: 'A', to: 'B', type: 'SS', lag: 960 })],
+});
+const after = (ref: string, field: string, text: string, of: Plan = plan): Plan | string | null => {
+  const done = typedInto(of, schedulePlan(of), ref, field, text);
+  return 'error' in done ? done.error : done.command ? applyCommand(of, done.command).plan : null;
+};
+const dates = (ref: string, field: string, text: string, of: Plan = plan) => {
+  const made = after(ref, field, text, of);
+  if (made === null || typeof made === 'string') return made;
+  const a = made.activities.find((x) => x.ref === ref)!;
+  return [
+    a.start === null ? '' : isoDate(dayOf(a.start)),
+    a.finish === null ? '' : isoDate(finishDayOf(a.finish)),
+    a.duration,
+  ];
+};
+
+// Days counted on a calendar of 2026; 2 March is a Monday
+describe('what is typed into dates', () => {
+  test.each<[string, string, string, unknown]>([
+    ['a start moves the whole length, over a weekend', 'start', '4.3.2026', ['2026-03-04', '2026-03-10', 2400]],
+    ['day before month, and the year of its neighbours', 'start', '4/3', ['2026-03-04', '2026-03-10', 2400]],
+    ['a start on a Saturday lands on the Monday', 'start', '7 March 2026', ['2026-03-09', '2026-03-13', 2400]],
+    ['a finish changes the length', 'finish', '2026-03-10', ['2026-03-02', '2026-03-10', 3360]],
+    ['a finish before the start', 'finish', '2026-02-27', 'That is before its start.'],
+    ['a length moves the finish', 'days', '3', ['2026-03-02', '2026-03-04', 1440]],
+    ['in weeks', 'days', '2 weeks', ['2026-03-02', '2026-03-13', 4800]],
+    ['nothing takes the start away', 'start', '', ['', '2026-03-06', 2400]],
+    ['what there is changes nothing', 'start', '2 Mar 26', null],
+    ['no day', 'start', 'soon', '“soon” is no day. Type it as in 14 Sep 2026 or 2026-09-14.'],
+    ['a quarter is no day', 'start', 'Q3 2026', '“Q3 2026” is no day. Type it as in 14 Sep 2026 or 2026-09-14.'],
+    ['no length', 'days', 'three', '“three” is no length. Type working days, or a unit: 3, 2 weeks, 16 h.'],
+  ])('%s', (_, field, text, expected) => expect(dates('A', field, text)).toEqual(expected));
+
+  test('a milestone stands on one day, whichever date is typed', () => {
+    expect(dates('M', 'start', '2026-03-25')).toEqual(['', '2026-03-25', 0]);
+    expect(dates('M', 'finish', '2026-03-25')).toEqual(['', '2026-03-25', 0]);
+  });
+  test('where dates are computed, a start holds back, a finish is a length', () => {
+    const computed: Plan = { ...plan, source: 'computed', start: at('2026-03-02') };
+    const held = after('A', 'start', '2026-03-11', computed) as Plan;
+    expect(held.activities[1]!.constraint).toEqual({ kind: 'startNotEarlier', moment: at('2026-03-11') });
+    expect(isoDate(dayOf(schedulePlan(held).start[1]!))).toBe('2026-03-11');
+    expect((after('A', 'finish', '2026-03-03', computed) as Plan).activities[1]!.duration).toBe(960);
+  });
+  test('a group has what it holds', () => {
+    expect(after('G', 'start', '2026-03-11')).toBe('A group has what it holds; type it there.');
+    expect((after('G', 'name', 'Ground') as Plan).activities[0]!.name).toBe('Ground');
+  });
+});
+
+describe('what is typed into other cells', () => {
+  const one = (field: string, text: string, read: (p: Plan) => unknown, ref = 'A') => {
+    const made = after(ref, field, text);
+    return made === null || typeof made === 'string' ? made : read(made);
+  };
+  const a = (p: Plan) => p.activities[1]!;
+  test.each<[string, string, (p: Plan) => unknown, unknown]>([
+    ['percent', '45 %', (p) => a(p).percent, 45],
+    ['percent', '145', (p) => a(p).percent, '“145” is no percentage from 0 to 100.'],
+    ['cost', '1,234.50', (p) => a(p).cost, 123_450],
+    ['effort', '7.5 h', (p) => a(p).effort, 450],
+    ['effort', '-3', (p) => a(p).effort, '“-3” is no number from 0 up.'],
+    ['responsible', 'Crew, Survey ; ', (p) => a(p).responsible, ['Crew', 'Survey']],
+    ['calendar', 'six-day week', (p) => a(p).calendar, 'six-day'],
+    [
+      'calendar',
+      'night',
+      (p) => a(p).calendar,
+      'There is no calendar “night”. There are: Five-day week, Six-day week.',
+    ],
+    ['code.zone', 'north', (p) => a(p).codes, { zone: 'N' }],
+    ['code.zone', 'West', (p) => a(p).codes, { zone: 'West' }],
+    [
+      'kind',
+      'milestone',
+      (p) => [a(p).kind, a(p).duration, isoDate(finishDayOf(a(p).finish!))],
+      ['finishMilestone', 0, '2026-03-06'],
+    ],
+    ['deadline', '31/3/2026', (p) => isoDate(finishDayOf(a(p).deadline!)), '2026-03-31'],
+    ['float', '3', () => '', 'This is worked out, and cannot be typed.'],
+  ])('%s: %s', (field, text, read, expected) => expect(one(field, text, read)).toEqual(expected));
+
+  test('links are those that are typed: what is not there any more goes', () => {
+    const links = (p: Plan) => p.links.map((l) => `${l.from} ${l.to} ${l.type} ${l.lag}`);
+    expect(one('predecessors', 'A FF+1d; M', links, 'B')).toEqual(['A B FF 480', 'M B FS 0']);
+    expect(one('predecessors', '', links, 'B')).toEqual([]);
+    expect(one('predecessors', 'A SS+2d', links, 'B')).toBeNull();
+    expect(one('successors', 'B SS+2d, M', links)).toEqual(['A B SS 960', 'A M FS 0']);
+    expect(one('predecessors', 'A9', links, 'B')).toBe(
+      'There is no activity “A9”. Type references, as in A12, A12 SS+2d.',
+    );
+    expect(one('predecessors', 'B', links, 'B')).toBe('An activity is not linked to itself.');
+    expect(cellText(plan, schedulePlan(plan), 'B', 'predecessors', '')).toBe('A SS+2d');
+  });
+
+  test('whatever an editor begins with, typed again, changes nothing', () => {
+    const s = schedulePlan(plan);
+    for (const ref of ['A', 'B', 'M'])
+      for (const field of ['predecessors', 'successors'])
+        expect(typedInto(plan, s, ref, field, cellText(plan, s, ref, field, ''))).toEqual({ command: null });
+  });
+
+  test('every field that can be typed says what it is', () => {
+    for (const field of [
+      'name',
+      'start',
+      'finish',
+      'days',
+      'percent',
+      'predecessors',
+      'kind',
+      'calendar',
+      'responsible',
+      'cost',
+      'float',
+      'off',
+      'ref',
+    ])
+      expect([field, fieldAbout(field).length > 10]).toEqual([field, true]);
+    expect([editorOf('start'), editorOf('float'), editorOf('code.zone')]).toEqual(['day', null, 'code']);
+  });
+});

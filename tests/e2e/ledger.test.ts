@@ -1,0 +1,401 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { Browser, ElementHandle, Page } from 'puppeteer-core';
+import { openBrowser, openPage } from '../support/browser';
+import { address } from '../support/desk';
+
+/** The ledger as a person works in it: by keys alone, by pasting, by dragging; then what the stored plan holds. */
+
+let browser: Browser;
+let close: () => Promise<void>;
+let page: Page;
+beforeAll(async () => {
+  ({ browser, close } = await openBrowser());
+  page = await openPage(browser, address);
+  await browser.defaultBrowserContext().overridePermissions(address, ['clipboard-read', 'clipboard-write']);
+});
+afterAll(() => close());
+
+interface Stored {
+  plan: {
+    source: string;
+    activities: {
+      ref: string;
+      name: string;
+      parent: string | null;
+      kind: string;
+      start: number | null;
+      finish: number | null;
+      duration: number | null;
+      percent: number | null;
+      codes: Record<string, string>;
+      responsible: string[];
+    }[];
+    links: { from: string; to: string; type: string; lag: number }[];
+  };
+  version: number;
+}
+let planId = '';
+const planNow = async (): Promise<Stored['plan']> =>
+  ((await (await fetch(`${address}/api/plans/${planId}`)).json()) as Stored).plan;
+const of = async (name: string) => (await planNow()).activities.find((a) => a.name === name)!;
+async function until<T>(read: () => Promise<T>, wanted: T): Promise<void> {
+  for (let k = 0; ; k++) {
+    const now = await read();
+    try {
+      expect(now).toEqual(wanted);
+      return;
+    } catch (error) {
+      if (k === 40) throw error;
+      await new Promise((r) => setTimeout(r, 150));
+    }
+  }
+}
+const day = (iso: string) => Date.parse(`${iso}T00:00Z`) / 60_000;
+const grid = '[role="grid"]';
+const key = (...keys: string[]) =>
+  keys.reduce<Promise<void>>((before, k) => before.then(() => page.keyboard.press(k as 'Enter')), Promise.resolve());
+const held = async (mods: string[], k: string) => {
+  for (const m of mods) await page.keyboard.down(m as 'Shift');
+  await page.keyboard.press(k as 'Enter');
+  for (const m of mods) await page.keyboard.up(m as 'Shift');
+};
+const begin = async (name: string) => {
+  const made = await fetch(`${address}/api/plans`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ name, from: null }),
+  });
+  planId = ((await made.json()) as { planId: string }).planId;
+  await page.goto(`${address}/plans/${planId}/structure`, { waitUntil: 'networkidle0' });
+  await page.waitForSelector(grid);
+  await page.focus(grid);
+};
+const rowsShown = () =>
+  page.$$eval('[role="row"][data-ref]', (list) => list.map((r) => r.querySelector('[role="gridcell"]')!.textContent));
+const cell = (row: number, field: string) => `[data-cell="${row} ${field}"]`;
+const settled = () =>
+  page.waitForFunction(() => document.querySelector('[role="grid"]')!.getAttribute('aria-busy') !== 'true');
+const paste = (text: string) =>
+  page.evaluate((t) => {
+    const data = new DataTransfer();
+    data.setData('text/plain', t);
+    document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+  }, text);
+
+describe('a plan from nothing, by keys alone', () => {
+  test('twenty activities are typed one below the other', async () => {
+    await begin('By keys');
+    for (let k = 1; k <= 20; k++) {
+      // The first letter begins to type into the last line, Enter keeps it and goes on below.
+      await page.keyboard.type(`Step ${k}`);
+      await page.keyboard.press('Enter');
+      await page.waitForFunction(
+        (n) => document.querySelectorAll('[role="row"][data-ref]').length >= Math.min(n, 20),
+        {},
+        k,
+      );
+      await settled();
+    }
+    await until(
+      async () => (await planNow()).activities.map((a) => a.name),
+      Array.from({ length: 20 }, (_, k) => `Step ${k + 1}`),
+    );
+  }, 120_000);
+
+  test('dates and lengths in any notation: the finish follows, and the other way round', async () => {
+    await held(['Control'], 'Home');
+    await key('ArrowRight');
+    await page.keyboard.type('2 mar 2026');
+    await page.waitForFunction(() => document.body.innerText.includes('Mon 2 Mar 2026'));
+    await key('Tab', 'ArrowRight');
+    await page.keyboard.type('2 weeks');
+    await key('Enter');
+    await until(async () => {
+      const { start, finish, duration } = await of('Step 1');
+      return [start, finish, duration];
+    }, [day('2026-03-02'), day('2026-03-14'), 4800]);
+    // A finish changes the length: to Wednesday 4 March are three working days.
+    await page.click(cell(0, 'finish'));
+    await page.keyboard.type('2026-03-04');
+    await key('Enter');
+    await until(async () => (await of('Step 1')).duration, 1440);
+  });
+
+  test('what cannot be used is marked in its cell with the reason, and kept until it is mended', async () => {
+    await page.click(cell(1, 'start'));
+    await page.keyboard.type('soonish');
+    await key('Enter');
+    await page.waitForSelector(`${cell(1, 'start')}[aria-invalid="true"]`);
+    expect(await page.$eval(cell(1, 'start'), (c) => [c.textContent, (c as HTMLElement).title])).toEqual([
+      'soonish',
+      '“soonish” is no day. Type it as in 14 Sep 2026 or 2026-09-14.',
+    ]);
+    expect((await of('Step 2')).start).toBeNull();
+    await key('ArrowUp', 'F2');
+    await page.waitForFunction(() => (document.activeElement as HTMLInputElement).value === 'soonish');
+    await page.keyboard.type('5/3/2026');
+    await key('Enter');
+    await until(async () => (await of('Step 2')).start, day('2026-03-05'));
+    await page.waitForFunction(
+      (c) => document.querySelector(c)!.getAttribute('aria-invalid') === null,
+      {},
+      cell(1, 'start'),
+    );
+  });
+
+  test('rows go into one another and out, up and down, and keep their links', async () => {
+    await page.click(cell(1, 'name'));
+    await key('Tab');
+    const first = (await of('Step 1')).ref;
+    await until(async () => (await of('Step 2')).parent, first);
+    await held(['Shift'], 'Tab');
+    await until(async () => (await of('Step 2')).parent, null);
+    await held(['Alt'], 'ArrowUp');
+    await until(async () => (await planNow()).activities.slice(0, 2).map((a) => a.name), ['Step 2', 'Step 1']);
+    await held(['Alt'], 'ArrowDown');
+    await until(async () => (await planNow()).activities.slice(0, 2).map((a) => a.name), ['Step 1', 'Step 2']);
+  });
+
+  test('an arrow with Shift moves by a working day, over a weekend', async () => {
+    await page.click(cell(1, 'name'));
+    await until(async () => (await of('Step 2')).start, day('2026-03-05'));
+    await held(['Shift'], 'ArrowRight');
+    await until(async () => (await of('Step 2')).start, day('2026-03-06'));
+    await held(['Shift'], 'ArrowRight');
+    await until(async () => (await of('Step 2')).start, day('2026-03-09'));
+  });
+
+  test('all is taken back to the beginning, also after a reload, and done again', async () => {
+    const before = await planNow();
+    await page.reload({ waitUntil: 'networkidle0' });
+    await page.waitForSelector(grid);
+    const undo = (await page.waitForSelector('button[aria-label="Undo"]'))! as ElementHandle<HTMLButtonElement>;
+    let steps = 0;
+    for (; steps < 60; steps++) {
+      await page.waitForFunction((b) => !b.disabled, { timeout: 1500 }, undo).catch(() => {});
+      if (await undo.evaluate((b) => b.disabled)) break;
+      const left = (await planNow()).activities.length;
+      await undo.evaluate((b) => b.click());
+      await new Promise((r) => setTimeout(r, 120));
+      if (left === 0) break;
+    }
+    await until(async () => (await planNow()).activities.length, 0);
+    expect(steps).toBeGreaterThan(20);
+    const redo = (await page.waitForSelector('button[aria-label="Redo"]'))! as ElementHandle<HTMLButtonElement>;
+    for (let k = 0; k < steps; k++) {
+      await page.waitForFunction((b) => !b.disabled, { timeout: 1500 }, redo).catch(() => {});
+      if (await redo.evaluate((b) => b.disabled)) break;
+      await redo.evaluate((b) => b.click());
+      await new Promise((r) => setTimeout(r, 120));
+    }
+    await until(planNow, before);
+  }, 120_000);
+});
+
+describe('ranges', () => {
+  test('500 rows of tab-separated text are pasted below each other, with what cannot be read marked', async () => {
+    await begin('Pasted');
+    const rows = Array.from({ length: 500 }, (_, k) => {
+      const start = new Date(Date.UTC(2026, 0, 5 + 7 * (k % 100))).toISOString().slice(0, 10);
+      return `Row ${k + 1}\t${k === 3 ? 'unsure' : start}\t\t${1 + (k % 9)} d`;
+    });
+    await paste(rows.join('\n'));
+    await until(async () => (await planNow()).activities.length, 500);
+    const { activities } = await planNow();
+    expect([activities[0]!.name, activities[499]!.name]).toEqual(['Row 1', 'Row 500']);
+    activities.forEach((a, k) => {
+      expect(a.duration).toBe((1 + (k % 9)) * 480);
+      if (k === 3) return expect(a.start).toBeNull();
+      expect(a.start).toBe(day('2026-01-05') + 7 * (k % 100) * 1440);
+      // So many working days from a Monday.
+      const days = 1 + (k % 9);
+      expect(a.finish! - a.start!).toBe((days + (days > 5 ? 2 : 0)) * 1440);
+    });
+    await page.waitForSelector(`${cell(3, 'start')}[aria-invalid="true"]`);
+  }, 60_000);
+
+  test('a range is copied, pasted elsewhere, filled down and cleared', async () => {
+    await page.click(cell(0, 'percent'));
+    await page.keyboard.type('30');
+    await key('Enter', 'ArrowUp');
+    await until(async () => (await of('Row 1')).percent, 30);
+    await page.waitForFunction((c) => document.querySelector(c)!.textContent === '30', {}, cell(0, 'percent'));
+    for (let k = 0; k < 4; k++) await held(['Shift'], 'ArrowDown');
+    await held(['Control'], 'd');
+    await until(async () => (await planNow()).activities.slice(0, 6).map((a) => a.percent), [30, 30, 30, 30, 30, null]);
+    await settled();
+    await page.click(cell(1, 'name'));
+    await held(['Shift'], 'ArrowDown');
+    const copied = await page.evaluate(() => {
+      const data = new DataTransfer();
+      document.dispatchEvent(new ClipboardEvent('copy', { clipboardData: data, bubbles: true, cancelable: true }));
+      return data.getData('text/plain');
+    });
+    expect(copied).toBe('Row 2\nRow 3');
+    await page.click(cell(5, 'name'));
+    await paste(copied);
+    await until(async () => (await planNow()).activities.slice(5, 7).map((a) => a.name), ['Row 2', 'Row 3']);
+    await settled();
+    await page.click(cell(0, 'percent'));
+    await held(['Shift'], 'ArrowDown');
+    await key('Delete');
+    await until(async () => (await planNow()).activities.slice(0, 3).map((a) => a.percent), [null, null, 30]);
+    await settled();
+    await page.click(cell(0, 'name'));
+    await held(['Shift'], 'ArrowDown');
+    await held(['Control'], 'Delete');
+    await until(async () => (await planNow()).activities.length, 498);
+  });
+});
+
+describe('the demo plan', () => {
+  const open = async () => {
+    const plans = (await (await fetch(`${address}/api/plans?find=Saltmere`)).json()) as { id: string; name: string }[];
+    planId = plans.at(-1)!.id;
+    await page.goto(`${address}/plans/${planId}/structure`, { waitUntil: 'networkidle0' });
+    await page.waitForSelector('[role="row"][data-ref]');
+  };
+  const changePart = async (part: string, option: string) => {
+    await page.click(`[data-brief-part="${part}"]`);
+    const found = await page.waitForFunction(
+      (text) => [...document.querySelectorAll('[role="option"]')].find((o) => o.textContent!.trim() === text),
+      {},
+      option,
+    );
+    await (found as ElementHandle<HTMLElement>).click();
+    await page.keyboard.press('Escape');
+    await page.waitForFunction(() => document.querySelector('[role="option"]') === null);
+  };
+
+  test('what is closed says what it hides, and opens', async () => {
+    await open();
+    await page.$eval('[aria-label="Open down to level"] button', (b) => (b as HTMLElement).click());
+    await page.waitForFunction(() => document.body.innerText.includes('hides'));
+    const hides = await page.$$eval('[role="row"][data-ref] button[title^="hides"]', (list) =>
+      list.map((b) => (b as HTMLElement).title),
+    );
+    expect(hides.length).toBeGreaterThan(3);
+    expect(hides.join()).toMatch(/hides \d+ rows, \d+ milestones, .*\d+ links/);
+    const before = (await rowsShown()).length;
+    await page.click('[role="row"][data-ref] button[title^="hides"]');
+    await page.waitForFunction((n) => document.querySelectorAll('[role="row"][data-ref]').length > n, {}, before);
+  });
+
+  test('grouped by a code field in the order of its book, each group with its totals; sorted; filtered by words', async () => {
+    await changePart('groups', 'Contractor');
+    await page.waitForFunction(() =>
+      [...document.querySelectorAll('[role="row"]')].some((r) => r.textContent!.startsWith('Harbour office')),
+    );
+    const heads = await page.$$eval('[role="row"][aria-rowindex]:not([data-ref])', (list) =>
+      list.map((r) => r.textContent!),
+    );
+    expect(heads.some((h) => /Harbour office25 rows|Harbour office\d+ rows/.test(h))).toBe(true);
+    await page.click('[data-brief-part="where"]');
+    const input = (await page.waitForSelector('[aria-label="What it is compared with"]'))!;
+    await input.type('piling');
+    await page.$$eval('button', (list) =>
+      (list.find((b) => b.textContent === 'List only these') as HTMLElement).click(),
+    );
+    await page.waitForFunction(() =>
+      /^\d of 142 activities/.test(document.querySelector('[data-testid="listed"]')!.textContent!),
+    );
+    for (const name of await rowsShown()) expect(name!.toLowerCase()).toContain('piling');
+    // It stands so again after a reload.
+    await new Promise((r) => setTimeout(r, 1300));
+    await page.reload({ waitUntil: 'networkidle0' });
+    await page.waitForFunction(() =>
+      /^\d of 142 activities/.test(document.querySelector('[data-testid="listed"]')?.textContent ?? ''),
+    );
+  });
+
+  test('an arrangement is kept under a name, and taken up again', async () => {
+    await page.$$eval('button', (list) => (list.find((b) => b.textContent === 'Arrangements') as HTMLElement).click());
+    await (await page.waitForSelector('[aria-label="Name of the arrangement"]'))!.type('Piling by contractor');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => document.body.innerText.includes('is kept as “Piling by contractor”'));
+    await page.click('[data-brief-part="where"]');
+    await page.waitForSelector('[aria-label="What it is compared with"]');
+    await page.$$eval('button', (list) =>
+      (list.find((b) => b.textContent === 'List everything') as HTMLElement).click(),
+    );
+    await page.waitForFunction(() =>
+      /^142 activities/.test(document.querySelector('[data-testid="listed"]')!.textContent!),
+    );
+    await page.$$eval('button', (list) => (list.find((b) => b.textContent === 'Arrangements') as HTMLElement).click());
+    await page.waitForFunction(() =>
+      [...document.querySelectorAll('button')].some((b) => b.textContent === 'Piling by contractor'),
+    );
+    await page.$$eval('button', (list) =>
+      (list.find((b) => b.textContent === 'Piling by contractor') as HTMLElement).click(),
+    );
+    await page.waitForFunction(() =>
+      /^\d of 142 activities/.test(document.querySelector('[data-testid="listed"]')!.textContent!),
+    );
+  });
+
+  test('links are typed with completion by name; a code by its title; what is worked out is not typed', async () => {
+    await page.click('[data-brief-part="where"]');
+    await page.waitForSelector('[aria-label="What it is compared with"]');
+    await page.$$eval('button', (list) =>
+      (list.find((b) => b.textContent === 'List everything') as HTMLElement).click(),
+    );
+    await page.waitForFunction(() =>
+      /^142 activities/.test(document.querySelector('[data-testid="listed"]')!.textContent!),
+    );
+    await changePart('columns', 'predecessors');
+    await page.waitForFunction(() => document.querySelector('[data-cell$=" predecessors"]') !== null);
+    const row = await page.$eval(
+      '[role="row"][data-ref="PAY5"], [role="row"][data-ref]',
+      (r) => [Number(r.getAttribute('aria-rowindex')) - 2, r.getAttribute('data-ref')] as const,
+    );
+    const had = (await planNow()).links.filter((l) => l.to === row[1]).length;
+    await page.click(cell(row[0], 'predecessors'));
+    await page.keyboard.press('F2');
+    await page.waitForSelector(`${cell(row[0], 'predecessors')} input`);
+    await page.keyboard.press('End');
+    await page.keyboard.type(had > 0 ? ', yard appr' : 'yard');
+    await page.waitForSelector('[aria-label="What may be meant"] [role="option"]');
+    await key('ArrowDown', 'Enter');
+    await until(async () => (await planNow()).links.filter((l) => l.to === row[1]).length, had + 1);
+    await page.click(cell(row[0], 'float'));
+    await page.keyboard.type('9');
+    await page.waitForFunction(() => document.body.innerText.includes('this is worked out, and cannot be typed'));
+  });
+
+  test('a bar is dragged: what would come of it is said before it is let go, and Escape leaves it', async () => {
+    await page.$eval('button[aria-label="Undo"]', (b) => (b as HTMLElement).click());
+    await page.click('[data-brief-part="where"]');
+    await (await page.waitForSelector('[aria-label="What it is compared with"]'))!.type('Lighting');
+    await page.$$eval('button', (list) =>
+      (list.find((b) => b.textContent === 'List only these') as HTMLElement).click(),
+    );
+    await page.waitForFunction(() => document.querySelectorAll('[role="row"][data-ref]').length === 2);
+    const ref = await page.$eval('[role="row"][data-ref]', (r) => r.getAttribute('data-ref')!);
+    const now = async () => (await planNow()).activities.find((a) => a.ref === ref)!;
+    const before = await now();
+    const bar = (await page.$(`[data-ref="${ref}"] [data-grip="move"]`))!;
+    const box = (await bar.boundingBox())!;
+    const y = box.y + 6;
+    const x = box.x + box.width / 3;
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x + 10, y);
+    await page.mouse.move(x + 25, y);
+    await page.waitForFunction(() =>
+      /Moves \d+ activit/.test(document.querySelector('[data-testid="consequences"]')?.textContent ?? ''),
+    );
+    await page.keyboard.press('Escape');
+    await page.mouse.up();
+    await new Promise((r) => setTimeout(r, 400));
+    expect((await now()).start).toBe(before.start);
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x + 10, y);
+    await page.mouse.move(x + 25, y);
+    await page.mouse.up();
+    await until(async () => (await now()).start! > before.start!, true);
+    expect((await now()).duration).toBe(before.duration);
+    await page.$eval('button[aria-label="Undo"]', (b) => (b as HTMLElement).click());
+    await until(async () => (await now()).start, before.start);
+  });
+});
