@@ -76,19 +76,28 @@ interface Written {
   words?: string;
 }
 
+/** A command, or a question to the room that makes one; null where there is nothing to do. */
+export type Wanted = Command | ((room: Remote<PlanRoom>) => Promise<Command | null>);
+
 /**
  * Writes something to the plan that is open and shows it here; what the server refuses leaves all as it was. After a
  * refusal because somebody else was quicker the plan is opened anew.
  */
-function write(planId: string, send: (version: number) => Promise<Written>, command: Command | null): Promise<Written> {
+function write(
+  planId: string,
+  send: (version: number, command: Command | null) => Promise<Written>,
+  wanted: Wanted | null,
+): Promise<Written | null> {
   const opened = open;
   if (opened?.planId !== planId) return Promise.reject(new Refused('The plan is not open any more. Open it again.'));
   const work = opened.last
     .catch(() => {})
     .then(async () => {
       await opened.ready;
+      const command = typeof wanted === 'function' ? await wanted(opened.room) : wanted;
+      if (wanted !== null && command === null) return null;
       try {
-        const written = await send(opened.version);
+        const written = await send(opened.version, command);
         const head = await opened.room.apply(command ?? written.command!, written.version);
         opened.version = written.version;
         opened.turns = written.turns;
@@ -104,23 +113,26 @@ function write(planId: string, send: (version: number) => Promise<Written>, comm
   return work;
 }
 
-/** Changes the plan by a command; `words` is what the history calls it. */
-export const changePlan = (planId: string, command: Command, words?: string): Promise<unknown> =>
+/**
+ * Changes the plan by a command; `words` is what the history calls it. A command that is made by a question to the room
+ * is asked for once everything before it has been done.
+ */
+export const changePlan = (planId: string, wanted: Wanted, words?: string): Promise<unknown> =>
   write(
     planId,
-    (version) =>
+    (version, command) =>
       ask<Written>(`/api/plans/${planId}`, { method: 'PATCH', json: { version, command, ...(words && { words }) } }),
-    command,
+    wanted,
   );
 
 /** Takes the last change back, or does it again; gives what it was. */
 export const turnPlan = async (planId: string, undo: boolean): Promise<string> => {
-  const { words } = await write(
+  const written = await write(
     planId,
     (version) => ask<Written>(`/api/plans/${planId}/turn`, { method: 'POST', json: { version, undo } }),
     null,
   );
-  return words ?? '';
+  return written?.words ?? '';
 };
 
 /** The room of a plan once it is open, or what went wrong. */

@@ -63,6 +63,8 @@ export function LedgerGrid(props: Props) {
   const [editing, setEditing] = useState<Editing | null>(null);
   const [wrongs, setWrongs] = useState<ReadonlyMap<string, WrongCell>>(new Map());
   const [pending, setPending] = useState<ReadonlyMap<string, string>>(new Map());
+  /** A new activity that is to be named as soon as its line is there. */
+  const [naming, setNaming] = useState<string | null>(null);
   const [drag, setDrag] = useState<Dragged | null>(null);
   const [would, setWould] = useState<Consequences | null>(null);
   const lines = useLines(open, shape);
@@ -87,7 +89,31 @@ export function LedgerGrid(props: Props) {
   const chosen = lines.at(focus.row);
   const range2 = rangeOf(focus, anchor);
 
-  useEffect(() => onChosen(chosen?.ref || null), [chosen?.ref, onChosen]);
+  const follow = useRef<string | null>(null);
+  useEffect(() => {
+    follow.current = chosen?.ref || null;
+    onChosen(chosen?.ref || null);
+  }, [chosen?.ref, onChosen]);
+  // Rows that go elsewhere take the choice with them.
+  useEffect(() => {
+    const ref = naming ?? follow.current;
+    if (ref === null) return;
+    let current = true;
+    open.room.lineOf(ref).then(
+      ({ place }) => {
+        if (!current || place < 0) return;
+        setFocus((f) => (f.row === place ? f : { ...f, row: place }));
+        if (ref !== naming) return;
+        setNaming(null);
+        setEditing({ row: place, col: 0, begin: '', over: true });
+        setFocus({ row: place, col: 0 });
+      },
+      () => {},
+    );
+    return () => {
+      current = false;
+    };
+  }, [shape]);
   useEffect(() => {
     if (!goal || goal.place < 0) return;
     setFocus({ row: goal.place, col: 0 });
@@ -119,33 +145,28 @@ export function LedgerGrid(props: Props) {
   const type = async (cells: { ref: string; field: string; text: string }[], words?: string) => {
     if (cells.length === 0) return;
     setPending(new Map(cells.map((c) => [keyOf(c.ref, c.field), c.text])));
-    try {
-      const { command, wrong, changed } = await open.room.typed(cells);
-      noteWrong(wrong, cells);
-      if (command) await change(command, words ?? (changed === 1 ? undefined : `Type into ${changed} cells`));
-    } catch (error) {
-      sayWrong(error);
-    } finally {
-      setPending(new Map());
-    }
+    await change(
+      async (room) => {
+        const { command, wrong } = await room.typed(cells);
+        noteWrong(wrong, cells);
+        return command;
+      },
+      words ?? (cells.length === 1 ? undefined : `Type into ${cells.length} cells`),
+    );
+    setPending(new Map());
   };
   /** What was added last at the end: more goes behind it, one after the other, however quickly it is typed. */
-  const added = useRef<{ last: string | null; work: Promise<unknown> }>({ last: null, work: Promise.resolve() });
-  const add = (rows: string[][], into: readonly string[]): Promise<unknown> => {
-    const next = added.current.work.then(async () => {
-      try {
-        const behind = added.current.last ?? (await lastRef());
-        const { command, wrong, refs } = await open.room.added(behind, [...into], rows);
+  const added = useRef<string | null>(null);
+  const add = (rows: string[][], into: readonly string[]): Promise<boolean> =>
+    change(
+      async (room) => {
+        const { command, wrong, refs } = await room.added(added.current ?? (await lastRef()), [...into], rows);
         noteWrong(wrong, []);
-        const words = rows.length === 1 ? 'Add an activity' : `Add ${rows.length} activities`;
-        if (command && (await change(command, words))) added.current.last = refs.at(-1) ?? null;
-      } catch (error) {
-        sayWrong(error);
-      }
-    });
-    added.current.work = next;
-    return next;
-  };
+        added.current = refs.at(-1) ?? null;
+        return command;
+      },
+      rows.length === 1 ? 'Add an activity' : `Add ${rows.length} activities`,
+    );
   const lastRef = async (): Promise<string | null> => {
     const refs = await open.room.refsOn(Math.max(0, shape.lines - 50), shape.lines);
     return refs.findLast((r) => r !== '') ?? null;
@@ -195,10 +216,8 @@ export function LedgerGrid(props: Props) {
   const drawAll = async (make: (ref: string) => Drawing, words: string) => {
     const refs = await chosenRefs();
     // One after the other, since each is told by where the ones before it stand.
-    for (const ref of refs) {
-      const made = await open.room.drawn(make(ref));
-      if (made && !(await change(made.command, `${words} ${ref}`))) return;
-    }
+    for (const ref of refs)
+      if (!(await change(async (room) => (await room.drawn(make(ref)))?.command ?? null, `${words} ${ref}`))) return;
   };
   const remove = async () => {
     const refs = await chosenRefs();
@@ -240,12 +259,13 @@ export function LedgerGrid(props: Props) {
   };
   const insert = async () => {
     const behind = chosen?.ref || (await lastRef());
-    const { command, refs } = await open.room.added(behind, ['name'], [['']]);
-    if (command && (await change(command, 'Insert an activity'))) {
-      const { place } = await open.room.lineOf(refs[0]!);
-      go(place >= 0 ? place : focus.row + 1, 0);
-      setEditing({ row: place >= 0 ? place : focus.row + 1, col: 0, begin: '', over: true });
-    }
+    let ref: string | null = null;
+    const done = await change(async (room) => {
+      const made = await room.added(behind, ['name'], [['']]);
+      ref = made.refs[0] ?? null;
+      return made.command;
+    }, 'Insert an activity');
+    if (done && ref !== null) setNaming(ref);
   };
   const paste = async (text: string) => {
     const table = text
@@ -427,7 +447,7 @@ export function LedgerGrid(props: Props) {
       asked++;
       end();
       toFocus();
-      if (now.to !== 0) void dragCommand(now).then((command) => command && change(command, `Move ${ref}`), sayWrong);
+      if (now.to !== 0) void change(() => dragCommand(now), `Move ${ref}`);
     };
     const key = (k: globalThis.KeyboardEvent) => {
       if (k.key !== 'Escape') return;
@@ -492,7 +512,7 @@ export function LedgerGrid(props: Props) {
                 editing={editing?.row === v.index ? editing : null}
                 open={open}
                 onPick={(col, extend) => {
-                  added.current.last = null;
+                  added.current = null;
                   setAnchor(extend ? (anchor ?? focus) : null);
                   setFocus({ row: v.index, col });
                   toFocus();

@@ -212,7 +212,7 @@ function BookView({ planId, open, book }: { planId: string; open: OpenRoom; book
             open={open}
             field={field}
             busy={busy}
-            onRun={(next) => void change(open.room.fillCommand(next), `Fill ${field.name}`)}
+            onRun={(next) => void change((room) => room.fillCommand(next), `Fill ${field.name}`)}
           />
           <PasteCodes open={open} field={field} busy={busy} onTake={take} />
         </div>

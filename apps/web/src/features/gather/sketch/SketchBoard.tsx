@@ -4,7 +4,6 @@ import { formatDay } from '@clembo/scene/dates';
 import { type KeyboardEvent, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { usePlanChange } from '@/features/plan/usePlanChange';
 import { Pick } from '@/ui/Pick';
-import { wrong } from '@/ui/Toasts';
 import type { Drawing, LedgerRow } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
 import { SketchRow } from './SketchRow';
@@ -57,16 +56,16 @@ export function SketchBoard({ planId, open, rows, today }: Props) {
   }, [chosen, rows.length]);
 
   const draw = async (drawing: Drawing, words?: string) => {
-    try {
-      const made = await open.room.drawn(drawing);
-      if (!made) return;
-      if (!(await change(made.command, words))) return;
-      setChosen(made.ref);
-      if (drawing.do === 'make') setNaming(made.ref);
-      else board.current?.focus();
-    } catch (error) {
-      wrong(error);
-    }
+    let about: string | null = null;
+    const made = await change(async (room) => {
+      const done = await room.drawn(drawing);
+      about = done?.ref ?? null;
+      return done?.command ?? null;
+    }, words);
+    if (!made || about === null) return;
+    setChosen(about);
+    if (drawing.do === 'make') setNaming(about);
+    else board.current?.focus();
   };
   const nameOf = (ref: string) => rows.find((r) => r.ref === ref)?.name || ref;
 

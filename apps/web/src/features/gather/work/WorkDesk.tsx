@@ -134,7 +134,7 @@ function GroupView({
   const book = open.head.codeFields.find((f) => `code.${f.id}` === group.field || f.id === group.field) ?? null;
   const count = group.count === 1 ? 'one' : `all ${group.count}`;
   const mend = (keys: string[] | null, id: string, answer: string, words: string) =>
-    void change(open.room.mend(group.id, keys, id, answer), words);
+    void change((room) => room.mend(group.id, keys, id, answer), words);
   const putAside = (keys: string[]) =>
     void change(
       { do: 'setPlan', settings: { aside: [...aside, ...keys] } },
