@@ -411,3 +411,62 @@ describe('the demo plan', () => {
     await new Promise((r) => setTimeout(r, 1200));
   });
 });
+
+describe('two people on one plan', () => {
+  const nameAt = (p: Page, row: number) => p.$eval(cell(row, 'name'), (c) => c.textContent!.trim());
+
+  test('each sees what the other keeps without a reload; what is typed at once into different cells stays', async () => {
+    await begin('Shared');
+    for (const name of ['Dig', 'Fill', 'Pave']) {
+      await page.keyboard.type(name);
+      await page.keyboard.press('Enter');
+    }
+    await until(async () => (await planNow()).activities.map((a) => a.name), ['Dig', 'Fill', 'Pave']);
+    const other = await openPage(browser, address);
+    await other.goto(`${address}/plans/${planId}/structure`, { waitUntil: 'domcontentloaded' });
+    await other.waitForFunction((c) => document.querySelector(c)?.textContent?.trim() === 'Pave', {}, cell(2, 'name'));
+    await other.click(cell(1, 'name'));
+    await other.keyboard.type('Fill and roll');
+    const began = Date.now();
+    await other.keyboard.press('Enter');
+    await page.bringToFront();
+    await page.waitForFunction(
+      (c) => document.querySelector(c)?.textContent?.trim() === 'Fill and roll',
+      { timeout: 10_000 },
+      cell(1, 'name'),
+    );
+    expect(Date.now() - began).toBeLessThan(2000);
+    // Both at once, into different cells of one row.
+    await page.click(cell(0, 'start'));
+    await page.keyboard.type('2026-03-02');
+    await other.bringToFront();
+    await other.click(cell(0, 'percent'));
+    await other.keyboard.type('40');
+    await other.keyboard.press('Enter');
+    await page.bringToFront();
+    await page.keyboard.press('Enter');
+    await until(async () => {
+      const a = await of('Dig');
+      return [a.start, a.percent];
+    }, [day('2026-03-02'), 40]);
+    await page.waitForFunction((c) => document.querySelector(c)?.textContent === '40', {}, cell(0, 'percent'));
+    await other.close();
+  }, 60_000);
+
+  test('while the server is away it says so, and what is typed meanwhile is kept once it is there again', async () => {
+    await page.setOfflineMode(true);
+    await page.click(cell(2, 'name'));
+    await page.keyboard.type('Pave and mark');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => document.body.innerText.includes('The server does not answer'), {
+      timeout: 20_000,
+    });
+    expect(await nameAt(page, 2)).toBe('Pave and mark');
+    expect((await planNow()).activities[2]!.name).toBe('Pave');
+    await page.setOfflineMode(false);
+    await until(async () => (await planNow()).activities[2]!.name, 'Pave and mark');
+    await page.waitForFunction(() => !document.body.innerText.includes('The server does not answer'), {
+      timeout: 30_000,
+    });
+  }, 60_000);
+});

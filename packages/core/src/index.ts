@@ -58,3 +58,4 @@ export * from './commands/dating';
 export * from './plan/whole';
 export * from './ledger/arrangement';
 export * from './ledger/arranged';
+export { collide, touchesOf } from './commands/touches';

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import {
   applyCommand,
+  collide,
   Command,
   CommandRefused,
   isSame,
@@ -94,5 +95,87 @@ describe('commands', () => {
       ref: 'A',
       part: { duration: 480 },
     });
+  });
+});
+
+describe('what two people do at once', () => {
+  const part = (ref: string, field: object): Command => ({ do: 'changeActivity', ref, part: field });
+  test.each<[string, Command, Command, boolean]>([
+    ['two fields of one activity', part('A', { name: 'x' }), part('A', { duration: 480 }), false],
+    ['one field', part('A', { name: 'x' }), part('A', { name: 'y' }), true],
+    ['a field of what is removed', part('A', { name: 'x' }), { do: 'removeActivity', ref: 'A' }, true],
+    [
+      'a link of what is removed',
+      { do: 'addLink', link: makeLink({ from: 'A', to: 'B' }) },
+      { do: 'removeActivity', ref: 'B' },
+      true,
+    ],
+    [
+      'one link',
+      { do: 'addLink', link: makeLink({ from: 'A', to: 'B' }) },
+      { do: 'removeLink', link: makeLink({ from: 'A', to: 'B', type: 'SS' }) },
+      true,
+    ],
+    [
+      'codes of two activities',
+      { do: 'recode', field: 'z', codes: [['A', 'x']] },
+      { do: 'recode', field: 'z', codes: [['B', 'x']] },
+      false,
+    ],
+    ['codes of one', { do: 'recode', field: 'z', codes: [['A', 'x']] }, part('A', { codes: {} }), true],
+    [
+      'two settings',
+      { do: 'setPlan', settings: { name: 'x' } },
+      { do: 'setPlan', settings: { statusDate: null } },
+      false,
+    ],
+    [
+      'several at once',
+      { do: 'all', commands: [part('A', { name: 'x' }), part('B', { name: 'x' })] },
+      part('B', { name: 'y' }),
+      true,
+    ],
+    [
+      'the place of one, and what another says',
+      { do: 'moveActivity', ref: 'A', before: null },
+      part('A', { name: 'x' }),
+      false,
+    ],
+    ['references that begin alike', part('A', { name: 'x' }), { do: 'removeActivity', ref: 'A.1' }, false],
+  ])('%s', (_, a, b, expected) => {
+    expect([collide(a, b), collide(b, a)]).toEqual([expected, expected]);
+  });
+
+  test('what does not collide gives the same plan in either order, for 600 random pairs', () => {
+    const random = seeded(23);
+    let apart = 0;
+    for (let k = 0; k < 600; k++) {
+      const plan = planOf(
+        Array.from({ length: 8 }, (_, i) => [`N${i}`, 3]),
+        randomLinks(random, 8, ['FS'], [0, 2]),
+      );
+      const [a, b] = [randomCommand(plan, random, `X${k}`), randomCommand(plan, random, `Y${k}`)];
+      // Where rows stand may depend on who was first; what they are may not.
+      const places = (c: Command) => c.do === 'moveActivity' || c.do === 'addActivity';
+      if (collide(a, b) || (places(a) && places(b))) continue;
+      const both = (first: Command, second: Command): Plan | null => {
+        try {
+          return applyCommand(applyCommand(plan, first).plan, second).plan;
+        } catch (error) {
+          if (error instanceof CommandRefused) return null;
+          throw error;
+        }
+      };
+      const [ab, ba] = [both(a, b), both(b, a)];
+      if (!ab || !ba) continue;
+      apart++;
+      const sorted = (p: Plan): Plan => ({
+        ...p,
+        activities: [...p.activities].sort((x, y) => (x.ref < y.ref ? -1 : 1)),
+        links: [...p.links].sort((x, y) => (JSON.stringify(x) < JSON.stringify(y) ? -1 : 1)),
+      });
+      expect([k, a.do, b.do, isSame(compareEditions(sorted(ab), sorted(ba)))]).toEqual([k, a.do, b.do, true]);
+    }
+    expect(apart).toBeGreaterThan(300);
   });
 });

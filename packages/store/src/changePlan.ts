@@ -1,4 +1,4 @@
-import { type Activity, applyCommand, type Command, commandWords, type Link, type Plan } from '@clembo/core';
+import { type Activity, applyCommand, collide, type Command, commandWords, type Link, type Plan } from '@clembo/core';
 import { and, eq, sql } from 'drizzle-orm';
 import type pg from 'pg';
 import { type Access, mayWrite } from './access';
@@ -7,6 +7,7 @@ import { copyRows } from './copy';
 import { type Database, inTransaction, type Store } from './database';
 import { differenceOf } from './difference';
 import { addChange } from './history';
+import { addStep, stepsBehind, tellPlan } from './steps';
 import { orderKeys } from './order';
 import { ownPlan } from './own';
 import { planValues, readEdition, writeCodeFields } from './plans';
@@ -21,7 +22,8 @@ export class VersionPassed extends Error {
 }
 
 /**
- * Applies a command to the working edition of a plan, if it is still at the version that the command was made on.
+ * Applies a command to the working edition of a plan, if it is still at the version that the command was made on, or
+ * if all that was done since is about other things.
  * Null when the workspace has no such plan.
  *
  * @throws VersionPassed when someone else was quicker; CommandRefused and PlanRefused when the command does not fit
@@ -47,6 +49,17 @@ interface Doing {
   keep: (inverse: Command) => Promise<void>;
 }
 
+/**
+ * A command that was made on an older version is as good as new where everything that was done since is about other
+ * things.
+ *
+ * @throws VersionPassed where it is not, or where that is not known
+ */
+async function checkApart(db: Database, planId: string, version: number, now: number, command: Command): Promise<void> {
+  const since = version < now ? await stepsBehind(db, planId, version, now) : null;
+  if (since === null || since.some((step) => collide(step, command))) throw new VersionPassed(now);
+}
+
 /** Applies what is decided once the working edition is held, within one transaction; null where there is nothing. */
 export async function writeChange(
   store: Store,
@@ -64,20 +77,22 @@ export async function writeChange(
       .where(and(ownPlan(access, planId), eq(edition.working, true)))
       .for('update');
     if (!held) return null;
-    if (held.version !== version) throw new VersionPassed(held.version);
     const doing = await decide(db);
     if (!doing) return null;
-    const before = store.held.get(held.id, version) ?? (await readEdition(client, access, planId, held.id))!.plan;
+    if (held.version !== version) await checkApart(db, planId, version, held.version, doing.command);
+    const before = store.held.get(held.id, held.version) ?? (await readEdition(client, access, planId, held.id))!.plan;
     const { plan: made, inverse } = applyCommand(before, doing.command);
     const after = acceptChange(before, made);
     await writeDifference(db, client, planId, held.id, before, after);
-    const next = version + 1;
+    const next = held.version + 1;
     const counts = { activityCount: after.activities.length, linkCount: after.links.length };
     await db
       .update(edition)
       .set({ version: next, ...counts })
       .where(eq(edition.id, held.id));
     await doing.keep(inverse);
+    await addStep(db, planId, next, doing.command);
+    await tellPlan(client, planId, next);
     return { editionId: held.id, version: next, inverse, after };
   });
   if (!changed) return null;

@@ -5,6 +5,7 @@ import { inTransaction, type Store } from './database';
 import { ownPlan } from './own';
 import { readEdition, writeEdition } from './plans';
 import { edition, plan } from './schema';
+import { tellPlan } from './steps';
 
 /** Changes what an edition is called, what is noted of it, or that it is what is measured against. */
 export async function describeEdition(
@@ -90,6 +91,7 @@ export async function workOnEdition(
     const after = { ...now.plan, activities, links, calendars, calendar, statusDate, start };
     await writeDifference(db, client, planId, held.id, now.plan, after, placesOf(wanted.rows));
     const version = held.version + 1;
+    await tellPlan(client, planId, version);
     await db
       .update(edition)
       .set({

@@ -97,3 +97,4 @@ export { dropBook, keepBook, type KeptBook, listKeptBooks } from './keptBooks';
 export { dropStarter, keepStarter, listStarters, readStarter, type StarterSummary } from './starters';
 export { keepWholePlan, readWholePlan } from './wholePlan';
 export { keepArrangement, type KeptArrangement, listArrangements } from './arrangements';
+export { readSteps } from './steps';

@@ -13,6 +13,7 @@ import { readEdition, writeEdition } from './plans';
 import type { SourcePlace } from './rows';
 import { edition, intake, plan, refresh } from './schema';
 import { addSources, type Origin } from './sources';
+import { tellPlan } from './steps';
 
 /** What comes of a refresh. */
 export interface MadeRefresh {
@@ -65,6 +66,7 @@ export async function keepRefresh(
     const now = (await readEdition(client, access, planId, held.id))!;
     const after = acceptChange(now.plan, sharing(now.plan, made.after));
     await writeEdition(db, client, planId, { name: held.name, working: false }, now.plan, placesOf(now.rows));
+    await tellPlan(client, planId, held.version + 1);
     const places = await addSources(db, access, planId, made.origin);
     await writeDifference(db, client, planId, held.id, now.plan, after, places);
     await writePlaces(client, held.id, places);
@@ -175,6 +177,7 @@ export async function turnRefresh(
     const accepted = acceptChange(now.plan, after);
     await writeDifference(db, client, planId, held.id, now.plan, accepted);
     const version = held.version + 1;
+    await tellPlan(client, planId, version);
     await db
       .update(edition)
       .set({ version, activityCount: accepted.activities.length, linkCount: accepted.links.length })

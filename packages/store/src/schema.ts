@@ -225,6 +225,20 @@ export const planChange = pgTable(
   (t) => [index('plan_change_by_plan').on(t.planId, t.id)],
 );
 
+/** Every command as it was applied, by the version that it made: what others catch up with. */
+export const planStep = pgTable(
+  'plan_step',
+  {
+    planId: uuid('plan_id')
+      .notNull()
+      .references(() => plan.id, { onDelete: 'cascade' }),
+    version: integer('version').notNull(),
+    command: jsonb('command').notNull(),
+    createdAt: createdAt(),
+  },
+  (t) => [primaryKey({ columns: [t.planId, t.version] })],
+);
+
 /** Arrangements of a plan's ledger by their names; the one without a name is how it stood last. */
 export const arrangement = pgTable(
   'arrangement',

@@ -8,9 +8,14 @@ export async function freshStore(name: string): Promise<Store> {
   await client.query(`drop database if exists ${name} with (force)`);
   await client.query(`create database ${name}`);
   await client.end();
-  const url = new URL(process.env.CLEMBO_TEST_DATABASE!);
-  url.pathname = `/${name}`;
-  const store = openStore(url.href);
+  const store = openStore(storeUrl(name));
   await migrateStore(store);
   return store;
+}
+
+/** Where such a database is reached. */
+export function storeUrl(name: string): string {
+  const url = new URL(process.env.CLEMBO_TEST_DATABASE!);
+  url.pathname = `/${name}`;
+  return url.href;
 }

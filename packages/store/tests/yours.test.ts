@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import {
   asStarter,
+  applyCommand,
   type Command,
   compareEditions,
   isSame,
@@ -22,7 +23,9 @@ import {
   dropStarter,
   firstWorkspace,
   IntakeGone,
+  JobWatch,
   keepBook,
+  keepEdition,
   keepStarter,
   keepWholePlan,
   listEditions,
@@ -34,14 +37,16 @@ import {
   PlanRefused,
   readPlan,
   readSource,
+  readSteps,
   readStarter,
   readTurns,
   readWholePlan,
   type Store,
   turnChange,
   VersionPassed,
+  workOnEdition,
 } from '../src/index';
-import { freshStore } from './freshStore';
+import { freshStore, storeUrl } from './freshStore';
 
 let store: Store;
 let ours: Access;
@@ -257,5 +262,86 @@ describe('a whole plan', () => {
     const plans = await count();
     await expect(keepWholePlan(store, theirs, intake, twice)).rejects.toThrow();
     expect(await count()).toBe(plans);
+  });
+});
+
+describe('two people on one plan', () => {
+  test('what is about different things is kept from both; the same thing is refused to the later one', async () => {
+    const id = await createPlan(store, ours, museum.current, 'x');
+    const [a, b] = museum.current.activities.filter((x) => x.kind === 'activity').map((x) => x.ref) as [string, string];
+    const change = (version: number, command: Command) => changePlan(store, ours, id, version, command);
+    expect((await change(1, rename(a, 'First')))!.version).toBe(2);
+    // Made on the first version, about another field and another activity.
+    expect((await change(1, { do: 'changeActivity', ref: a, part: { notes: 'mine' } }))!.version).toBe(3);
+    expect((await change(1, rename(b, 'Second')))!.version).toBe(4);
+    await expect(change(1, rename(a, 'Third'))).rejects.toThrow(VersionPassed);
+    await expect(change(3, { do: 'removeActivity', ref: b })).rejects.toThrow(VersionPassed);
+    const { plan } = (await readPlan(store, ours, id))!;
+    const of = (ref: string) => plan.activities.find((x) => x.ref === ref)!;
+    expect([of(a).name, of(a).notes, of(b).name]).toEqual(['First', 'mine', 'Second']);
+  });
+
+  test('who was away catches up step by step, or opens the plan anew where a step is no command', async () => {
+    const id = await createPlan(store, ours, museum.current, 'x');
+    const [a] = museum.current.activities.filter((x) => x.kind === 'activity').map((x) => x.ref) as [string];
+    await changePlan(store, ours, id, 1, rename(a, 'One'));
+    await changePlan(store, ours, id, 2, rename(a, 'Two'));
+    await turnChange(store, ours, id, 3, true);
+    const since = (await readSteps(store, ours, id, 1))!;
+    expect([since.version, since.steps!.length]).toEqual([4, 3]);
+    let plan = museum.current;
+    for (const step of since.steps!) plan = applyCommand(plan, step).plan;
+    same(plan, (await readPlan(store, ours, id))!.plan);
+    expect(await readSteps(store, ours, id, 4)).toEqual({ version: 4, steps: [] });
+    expect(await readSteps(store, theirs, id, 1)).toBeNull();
+    const kept = await keepEdition(store, ours, id, 'Kept');
+    await changePlan(store, ours, id, 4, rename(a, 'Three'));
+    await workOnEdition(store, ours, id, kept!, 'Set aside');
+    expect(await readSteps(store, ours, id, 4)).toEqual({ version: 6, steps: null });
+    // And nothing that was made before it is laid over it unseen.
+    await expect(
+      changePlan(store, ours, id, 5, { do: 'changeActivity', ref: a, part: { notes: 'late' } }),
+    ).rejects.toThrow(VersionPassed);
+  });
+
+  test('every change is told, once it is kept', async () => {
+    const id = await createPlan(store, ours, museum.current, 'x');
+    const watch = new JobWatch(storeUrl('clembo_yours'));
+    watch.connect();
+    await new Promise((r) => setTimeout(r, 300));
+    const told = watch.changed(id, 5000);
+    const began = Date.now();
+    await changePlan(store, ours, id, 1, { do: 'setPlan', settings: { name: 'Told' } });
+    await told;
+    expect(Date.now() - began).toBeLessThan(4000);
+    await watch.end();
+  });
+
+  test('two at once, again and again: every change that was kept is in the plan, in order', async () => {
+    const id = await createPlan(store, ours, museum.current, 'x');
+    const refs = museum.current.activities.map((x) => x.ref);
+    const kept: Command[] = [];
+    const person = async (name: string, from: number) => {
+      for (let k = 0; k < 15; k++) {
+        const version = (await readPlan(store, ours, id))!.version;
+        const command: Command = {
+          do: 'changeActivity',
+          ref: refs[(from + k) % refs.length]!,
+          part: { notes: `${name} ${k}` },
+        };
+        const done = await changePlan(store, ours, id, version, command).catch((error) => {
+          if (error instanceof VersionPassed) return null;
+          throw error;
+        });
+        if (done) kept.push(command);
+      }
+    };
+    await Promise.all([person('a', 0), person('b', 7), person('c', 14)]);
+    const { version, steps } = (await readSteps(store, ours, id, 1))!;
+    expect([version - 1, steps!.length]).toEqual([kept.length, kept.length]);
+    let plan = museum.current;
+    for (const step of steps!) plan = applyCommand(plan, step).plan;
+    same(plan, (await readPlan(store, ours, id))!.plan);
+    expect(kept.length).toBeGreaterThan(30);
   });
 });

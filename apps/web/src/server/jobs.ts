@@ -5,7 +5,8 @@ import { store } from './store';
 
 const kept = globalThis as { clemboWatch?: JobWatch };
 
-function watch(): JobWatch {
+/** Hears of changes of jobs and plans. */
+export function watch(): JobWatch {
   kept.clemboWatch ??= new JobWatch(process.env.DATABASE_URL!);
   return kept.clemboWatch;
 }

@@ -1,7 +1,7 @@
 'use client';
 import type { Command } from '@clembo/core';
 import { type Remote, wrap } from 'comlink';
-import { useEffect, useState } from 'react';
+import { useEffect, useState, useSyncExternalStore } from 'react';
 import { ask, Refused } from '@/ui/ask';
 import type { PlanHead, PlanRoom } from './plan.worker';
 
@@ -53,6 +53,7 @@ function openRoom(planId: string, version: number): Opened {
     last: Promise.resolve(),
   };
   open = opened;
+  void follow(opened).catch(() => {});
   opened.ready.catch(() => {
     if (open === opened) open = null;
   });
@@ -76,6 +77,88 @@ interface Written {
   words?: string;
 }
 
+/** Sends again for as long as the server does not answer: what was typed is kept until it is there again. */
+async function patiently(opened: Opened, send: () => Promise<Written>): Promise<Written> {
+  for (;;)
+    try {
+      const written = await send();
+      setAway(false);
+      return written;
+    } catch (error) {
+      const gone = error instanceof Refused && (error.status === 0 || error.status === 503);
+      if (!gone || open !== opened) throw error;
+      setAway(true);
+      await new Promise((r) => setTimeout(r, AGAIN));
+    }
+}
+
+/** Does here what was done elsewhere, up to a version; opens the plan anew where that is not known. */
+async function catchUp(opened: Opened, upTo: number): Promise<void> {
+  const found = await ask<Steps>(`/api/plans/${opened.planId}/steps?after=${opened.version}`);
+  if (!found.steps) return reopen(opened.planId);
+  for (const step of found.steps.slice(0, Math.max(0, upTo - opened.version))) {
+    const head = await opened.room.apply(step, opened.version + 1);
+    opened.version++;
+    opened.ready = Promise.resolve({ room: opened.room, head });
+  }
+}
+
+interface Steps {
+  version: number;
+  steps: Command[] | null;
+}
+
+/** After so long the server is asked again when it did not answer, in milliseconds. */
+const AGAIN = 1500;
+
+/** Follows what others do to the plan that is open, for as long as it is. */
+async function follow(opened: Opened): Promise<void> {
+  await opened.ready;
+  while (open === opened) {
+    try {
+      const found = await ask<Steps>(`/api/plans/${opened.planId}/steps?after=${opened.version}`);
+      if (open !== opened) return;
+      setAway(false);
+      if (found.version === opened.version) continue;
+      // In turn with what is done here.
+      const turn = opened.last
+        .catch(() => {})
+        .then(async () => {
+          if (open !== opened || found.version <= opened.version) return;
+          if (!found.steps) return reopen(opened.planId);
+          await catchUp(opened, found.version);
+          opened.turns = null;
+          if (open === opened) tell();
+        });
+      opened.last = turn;
+      await turn;
+    } catch (error) {
+      if (error instanceof Refused && error.status === 404) return;
+      setAway(true);
+      await new Promise((r) => setTimeout(r, AGAIN));
+    }
+  }
+}
+
+let away = false;
+const awayListeners = new Set<() => void>();
+function setAway(now: boolean): void {
+  if (now === away) return;
+  away = now;
+  for (const l of awayListeners) l();
+}
+
+/** Whether the server is not to be reached, so that what others do is not seen and nothing can be kept. */
+export const useAway = (): boolean =>
+  useSyncExternalStore(
+    (l) => {
+      awayListeners.add(l);
+      return () => awayListeners.delete(l);
+    },
+    () => away,
+    () => false,
+  );
+
 /** A command, or a question to the room that makes one; null where there is nothing to do. */
 export type Wanted = Command | ((room: Remote<PlanRoom>) => Promise<Command | null>);
 
@@ -97,7 +180,9 @@ function write(
       const command = typeof wanted === 'function' ? await wanted(opened.room) : wanted;
       if (wanted !== null && command === null) return null;
       try {
-        const written = await send(opened.version, command);
+        const written = await patiently(opened, () => send(opened.version, command));
+        // Others were quicker with something else: what they did comes first.
+        if (written.version > opened.version + 1) await catchUp(opened, written.version - 1);
         const head = await opened.room.apply(command ?? written.command!, written.version);
         opened.version = written.version;
         opened.turns = written.turns;

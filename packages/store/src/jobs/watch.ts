@@ -1,11 +1,12 @@
 import pg from 'pg';
+import { PLAN_CHANNEL } from '../steps';
 import { JOB_CHANNEL } from './jobs';
 
 /** Between attempts to be connected again, in milliseconds. */
 const AGAIN = 500;
 
 /**
- * Hears of every change of a job over one connection for the whole process. While that connection is lost, those
+ * Hears of every change of a job or a plan over one connection for the whole process. While that connection is lost, those
  * who wait are woken at intervals instead: they ask again, and nobody waits for ever.
  */
 export class JobWatch {
@@ -19,7 +20,7 @@ export class JobWatch {
     private readonly heard: (id: string) => void = () => {},
   ) {}
 
-  /** Ends at the next change of a job, or after some time. Ask how it stands after calling this, not before. */
+  /** Ends at the next change of a job or plan, or after some time. Ask how it stands after calling this, not before. */
   changed(id: string, milliseconds: number): Promise<void> {
     this.connect();
     return new Promise((resolve) => {
@@ -54,11 +55,13 @@ export class JobWatch {
     client.on('notification', ({ payload }) => {
       if (payload === undefined) return;
       this.heard(payload);
-      for (const wake of [...(this.waiting.get(payload) ?? [])]) wake();
+      // A plan is told with its version: who waits, waits for the plan.
+      const [id = payload] = payload.split(' ');
+      for (const wake of [...(this.waiting.get(id) ?? [])]) wake();
     });
     client
       .connect()
-      .then(() => client.query(`listen ${JOB_CHANNEL}`))
+      .then(() => client.query(`listen ${JOB_CHANNEL}; listen ${PLAN_CHANNEL}`))
       .then(
         () => {
           this.connecting = false;

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useKeys } from '@/ui/keys';
 import { toast, wrong } from '@/ui/Toasts';
 import { UndoRedo } from '@/ui/UndoRedo';
-import { type OpenRoom, turnPlan, usePlanTurns } from '@/workers/planRoom';
+import { type OpenRoom, turnPlan, useAway, usePlanTurns } from '@/workers/planRoom';
 
 /** Back and forward through the changes of a plan, whoever made them, also after a reload. */
 export function PlanTurns({ planId, open }: { planId: string; open: OpenRoom | null }) {
@@ -22,14 +22,22 @@ export function PlanTurns({ planId, open }: { planId: string; open: OpenRoom | n
     }
   };
   useKeys({ 'mod+z': () => void turn(true), 'mod+shift+z': () => void turn(false) });
+  const away = useAway();
   return (
-    <UndoRedo
-      canUndo={turns.undo !== null}
-      canRedo={turns.redo !== null}
-      undoWords={turns.undo}
-      redoWords={turns.redo}
-      onUndo={() => void turn(true)}
-      onRedo={() => void turn(false)}
-    />
+    <>
+      {away && (
+        <span role="status" className="text-[14px] whitespace-nowrap text-madder">
+          The server does not answer; what you do is kept here meanwhile
+        </span>
+      )}
+      <UndoRedo
+        canUndo={turns.undo !== null}
+        canRedo={turns.redo !== null}
+        undoWords={turns.undo}
+        redoWords={turns.redo}
+        onUndo={() => void turn(true)}
+        onRedo={() => void turn(false)}
+      />
+    </>
   );
 }

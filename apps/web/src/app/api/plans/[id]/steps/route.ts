@@ -1,0 +1,29 @@
+import { readPlanHead, readSteps } from '@clembo/store';
+import { z } from 'zod';
+import { answer, notFound, readId } from '@/server/answer';
+import { watch } from '@/server/jobs';
+import { accessOf, store } from '@/server/store';
+
+/** How long an answer is held back while nothing changes, in milliseconds. */
+const HELD = 20_000;
+
+/**
+ * What was done to a plan since `?after=` a version, as soon as there is anything, or nothing after a while. Without
+ * steps where they are not all there any more: the plan is to be opened anew then.
+ */
+export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
+  answer(request, async () => {
+    const after = z.coerce.number().int().min(0).parse(new URL(request.url).searchParams.get('after'));
+    const access = await accessOf();
+    const id = readId((await params).id, 'plan');
+    const until = Date.now() + HELD;
+    for (;;) {
+      // Listening begins before looking, so that nothing is missed between.
+      const changed = watch().changed(id, Math.max(0, until - Date.now()));
+      const head = await readPlanHead(store(), access, id);
+      if (!head) throw notFound('plan');
+      if (head.version !== after || request.signal.aborted || Date.now() >= until)
+        return (await readSteps(store(), access, id, after)) ?? { version: head.version, steps: null };
+      await changed;
+    }
+  });
