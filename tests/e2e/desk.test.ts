@@ -26,7 +26,7 @@ async function openDemo(name: string, stage: 'Structure' | 'Show', exhibit?: str
     name,
     stage,
   );
-  await page.goto(address + path, { waitUntil: 'networkidle0' });
+  await page.goto(address + path, { waitUntil: 'networkidle2' });
   if (exhibit === undefined) return page;
   const href = await page.evaluate(
     (e) =>
@@ -36,7 +36,7 @@ async function openDemo(name: string, stage: 'Structure' | 'Show', exhibit?: str
         .getAttribute('href')!,
     exhibit,
   );
-  await page.goto(address + href, { waitUntil: 'networkidle0' });
+  await page.goto(address + href, { waitUntil: 'networkidle2' });
   await pageShown(page);
   return page;
 }
@@ -55,7 +55,7 @@ describe('an exhibit', () => {
     await waitForShown(page, before);
     await (await byName(page, 'button', 'Redo')).click();
     await waitForShown(page, '142 activities in 7 groups');
-    await page.reload({ waitUntil: 'networkidle0' });
+    await page.reload({ waitUntil: 'networkidle2' });
     await pageShown(page);
     expect(await shown(page)).toContain('in 7 groups');
     await changePart(page, 'level', 'level 2');
@@ -251,7 +251,28 @@ describe('the desk', () => {
       'the sources and editions',
       async () => {
         const page = await openDemo('Saltmere sea wall', 'Show');
-        await page.goto(page.url().replace(/show.*$/, 'gather'), { waitUntil: 'networkidle0' });
+        await page.goto(page.url().replace(/show.*$/, 'gather'), { waitUntil: 'networkidle2' });
+        return page;
+      },
+    ],
+    ...(['gather/books', 'gather/work', 'sketch'] as const).map(
+      (part) =>
+        [
+          part,
+          async () => {
+            const page = await openDemo('Saltmere sea wall', 'Show');
+            await page.goto(page.url().replace(/show.*$/, part), { waitUntil: 'domcontentloaded' });
+            await page.waitForSelector(part === 'sketch' ? '[data-row]' : 'main nav button, [data-item]');
+            return page;
+          },
+        ] as [string, () => Promise<Page>],
+    ),
+    [
+      'the starters',
+      async () => {
+        const page = await openPage(browser, address);
+        await page.goto(`${address}/starters`, { waitUntil: 'domcontentloaded' });
+        await page.click('button[aria-pressed]');
         return page;
       },
     ],

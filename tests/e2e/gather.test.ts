@@ -59,7 +59,7 @@ const meaningOf = (page: Page, column: string) =>
 const toLedger = async (page: Page) => {
   await (await byName(page, 'button', 'Make the plan')).click();
   await page.waitForFunction(() => /\/plans\/.*\/show$/.test(location.pathname), { timeout: 20_000 });
-  await page.goto(page.url().replace(/show$/, 'structure'), { waitUntil: 'networkidle0' });
+  await page.goto(page.url().replace(/show$/, 'structure'), { waitUntil: 'networkidle2' });
   await page.waitForSelector('[role="row"][data-ref]');
 };
 /** Reference, name, start, finish, days, float, percent and codes of every row. */
@@ -117,7 +117,7 @@ describe('the column map is corrected in place', () => {
     await pick(page, 'Meaning of Truppe', 'leave out');
     await outcome(page, '1 activity');
     await toLedger(page);
-    await page.goto(address, { waitUntil: 'networkidle0' });
+    await page.goto(address, { waitUntil: 'networkidle2' });
     await upload(page, file('second.csv', table('Pumps')));
     expect([await meaningOf(page, 'Was ist zu tun'), await meaningOf(page, 'Truppe')]).toEqual(['Name', 'leave out']);
     await page.close();
@@ -145,7 +145,7 @@ test('an order of day and month that a file did not need is not remembered for t
   await upload(page, file('clear.csv', table('2026-03-02', '2026-03-06')));
   await pick(page, 'Meaning of What to do', 'Name');
   await toLedger(page);
-  await page.goto(address, { waitUntil: 'networkidle0' });
+  await page.goto(address, { waitUntil: 'networkidle2' });
   await upload(page, file('unclear.csv', table('02/03/2026', '06/03/2026')));
   await page.waitForSelector('main [role="alert"]');
   await pickAt(page, 'Dates', 'day before month');
@@ -153,7 +153,7 @@ test('an order of day and month that a file did not need is not remembered for t
   await toLedger(page);
   expect((await rows(page))[0]).toEqual(expect.arrayContaining(['Sweep', '2 Mar 26', '6 Mar 26']));
   // This order was chosen for these headings: it holds the next time.
-  await page.goto(address, { waitUntil: 'networkidle0' });
+  await page.goto(address, { waitUntil: 'networkidle2' });
   await upload(page, file('again.csv', table('04/05/2026', '07/05/2026')));
   await outcome(page, '1 activity');
   expect(await page.$('main [role="alert"]')).toBeNull();
@@ -195,7 +195,7 @@ test('a plan is renamed, deleted, and taken back', async () => {
   const page = await openPage(browser, address);
   await upload(page, file('Ferry steps.csv', 'Name,Start,Finish\nSteps,2026-03-02,2026-03-06\n'));
   await toLedger(page);
-  await page.goto(address, { waitUntil: 'networkidle0' });
+  await page.goto(address, { waitUntil: 'networkidle2' });
   const menu = async (name: string, item: number) => {
     await (await byName(page, 'button', `More for ${name}`)).click();
     await page.waitForSelector('[role="menuitem"]');
@@ -208,7 +208,7 @@ test('a plan is renamed, deleted, and taken back', async () => {
   const renamed = page.waitForResponse((r) => r.request().method() === 'PATCH');
   await page.keyboard.press('Enter');
   expect((await renamed).ok()).toBe(true);
-  await page.reload({ waitUntil: 'networkidle0' });
+  await page.reload({ waitUntil: 'networkidle2' });
   await menu('Ferry landing', 1);
   const names = () => page.$$eval('main li a.block', (list) => list.map((a) => a.textContent));
   await page.waitForFunction(
@@ -218,7 +218,7 @@ test('a plan is renamed, deleted, and taken back', async () => {
   await page.waitForFunction(() =>
     [...document.querySelectorAll('main li')].some((l) => l.textContent?.includes('Ferry landing')),
   );
-  await page.reload({ waitUntil: 'networkidle0' });
+  await page.reload({ waitUntil: 'networkidle2' });
   expect(await names()).toContain('Ferry landing');
   await page.close();
 });
@@ -318,7 +318,7 @@ describe('what has no dates', () => {
     await page.waitForFunction(() => document.querySelector('aside h2')?.textContent === 'Rails');
     expect(await page.$eval('aside', (e) => e.textContent)).toContain('From row 3, of Slip.csv');
 
-    await page.goto(page.url().replace(/show\/.*$/, 'structure'), { waitUntil: 'networkidle0' });
+    await page.goto(page.url().replace(/show\/.*$/, 'structure'), { waitUntil: 'networkidle2' });
     await page.waitForSelector('[data-testid="dates-offer"]');
     expect((await rows(page)).find((r) => r[0] === 'S2')!.slice(2, 4)).toEqual(['', '']);
     await (await byName(page, 'button', 'Compute all dates from lengths and links')).click();

@@ -51,7 +51,7 @@ async function until<T>(read: () => Promise<T>, wanted: T): Promise<void> {
   }
 }
 const day = (iso: string) => Date.parse(`${iso}T00:00Z`) / 60_000;
-const grid = '[role="grid"]';
+const grid = '[role="treegrid"]';
 const key = (...keys: string[]) =>
   keys.reduce<Promise<void>>((before, k) => before.then(() => page.keyboard.press(k as 'Enter')), Promise.resolve());
 const held = async (mods: string[], k: string) => {
@@ -66,7 +66,7 @@ const begin = async (name: string) => {
     body: JSON.stringify({ name, from: null }),
   });
   planId = ((await made.json()) as { planId: string }).planId;
-  await page.goto(`${address}/plans/${planId}/structure`, { waitUntil: 'networkidle0' });
+  await page.goto(`${address}/plans/${planId}/structure`, { waitUntil: 'networkidle2' });
   await page.waitForSelector(grid);
   await page.focus(grid);
 };
@@ -74,7 +74,7 @@ const rowsShown = () =>
   page.$$eval('[role="row"][data-ref]', (list) => list.map((r) => r.querySelector('[role="gridcell"]')!.textContent));
 const cell = (row: number, field: string) => `[data-cell="${row} ${field}"]`;
 const settled = () =>
-  page.waitForFunction(() => document.querySelector('[role="grid"]')!.getAttribute('aria-busy') !== 'true');
+  page.waitForFunction(() => document.querySelector('[role="treegrid"]')!.getAttribute('aria-busy') !== 'true');
 const paste = (text: string) =>
   page.evaluate((t) => {
     const data = new DataTransfer();
@@ -167,7 +167,7 @@ describe('a plan from nothing, by keys alone', () => {
 
   test('all is taken back to the beginning, also after a reload, and done again', async () => {
     const before = await planNow();
-    await page.reload({ waitUntil: 'networkidle0' });
+    await page.reload({ waitUntil: 'networkidle2' });
     await page.waitForSelector(grid);
     const undo = (await page.waitForSelector('button[aria-label="Undo"]'))! as ElementHandle<HTMLButtonElement>;
     let steps = 0;
@@ -262,7 +262,7 @@ describe('the demo plan', () => {
   const open = async () => {
     const plans = (await (await fetch(`${address}/api/plans?find=Saltmere`)).json()) as { id: string; name: string }[];
     planId = plans.at(-1)!.id;
-    await page.goto(`${address}/plans/${planId}/structure`, { waitUntil: 'networkidle0' });
+    await page.goto(`${address}/plans/${planId}/structure`, { waitUntil: 'networkidle2' });
     await page.waitForSelector('[role="row"][data-ref]');
   };
   const changePart = async (part: string, option: string) => {
@@ -312,7 +312,7 @@ describe('the demo plan', () => {
     for (const name of await rowsShown()) expect(name!.toLowerCase()).toContain('piling');
     // It stands so again after a reload.
     await new Promise((r) => setTimeout(r, 1300));
-    await page.reload({ waitUntil: 'networkidle0' });
+    await page.reload({ waitUntil: 'networkidle2' });
     await page.waitForFunction(() =>
       /^\d of 142 activities/.test(document.querySelector('[data-testid="listed"]')?.textContent ?? ''),
     );

@@ -96,7 +96,7 @@ describe('a plan and next week’s file', () => {
   });
 
   test('the second week is compared before anything changes: every kind, the same under another reference asked', async () => {
-    await page.goto(`${address}/plans/${planId}/gather`, { waitUntil: 'networkidle0' });
+    await page.goto(`${address}/plans/${planId}/gather`, { waitUntil: 'networkidle2' });
     await putFile(page, file('site week 2.csv', week2));
     await on('^/intake/');
     await press('See what has changed');
@@ -118,7 +118,7 @@ describe('a plan and next week’s file', () => {
     await tick('Accept: Old gate, removed');
     await tick('Accept: Slab, moved');
     await says('8 of 11 changes accepted');
-    await page.reload({ waitUntil: 'networkidle0' });
+    await page.reload({ waitUntil: 'networkidle2' });
     await says('8 of 11 changes accepted');
     await press('Refresh the plan');
     await on('/gather$');
@@ -165,7 +165,7 @@ describe('a plan and next week’s file', () => {
 
   test('the third week asks only about what the source has changed since: what was refused is not asked again', async () => {
     const week3 = week2.map((line) => (line.startsWith('A8') ? line.replace('2026-06-12', '2026-06-16') : line));
-    await page.goto(`${address}/plans/${planId}/gather`, { waitUntil: 'networkidle0' });
+    await page.goto(`${address}/plans/${planId}/gather`, { waitUntil: 'networkidle2' });
     await putFile(page, file('site week 3.csv', week3));
     await on('^/intake/');
     await press('See what has changed');
@@ -179,7 +179,7 @@ describe('a plan and next week’s file', () => {
   });
 
   test('a row leads from the page to where it was read', async () => {
-    await page.goto(`${address}/plans/${planId}/show`, { waitUntil: 'networkidle0' });
+    await page.goto(`${address}/plans/${planId}/show`, { waitUntil: 'networkidle2' });
     await (await page.waitForSelector('main a[href*="/show/"]'))!.click();
     const bar = await page.waitForSelector('[data-testid="page"] [data-ref="A3"]', { timeout: 30_000 });
     await bar!.click();
@@ -192,7 +192,7 @@ describe('a plan and next week’s file', () => {
 
 describe('editions', () => {
   test('are kept, named, noted; two are compared', async () => {
-    await page.goto(`${address}/plans/${planId}/gather`, { waitUntil: 'networkidle0' });
+    await page.goto(`${address}/plans/${planId}/gather`, { waitUntil: 'networkidle2' });
     await page.type('input[placeholder="Name of the edition"]', 'For the board');
     await press('Keep it');
     await says('The plan as it stands is kept as “For the board”.');
@@ -249,7 +249,7 @@ describe('editions', () => {
 
 describe('several tables make one plan', () => {
   test('several files at once, each a project; a reference that both use is told apart', async () => {
-    await page.goto(address, { waitUntil: 'networkidle0' });
+    await page.goto(address, { waitUntil: 'networkidle2' });
     const input = (await page.$('input[type="file"]')) as ElementHandle<HTMLInputElement>;
     await input.uploadFile(
       file('east quay.csv', [
@@ -275,7 +275,7 @@ describe('several tables make one plan', () => {
   });
 
   test('a table from a page on the web is pasted with its joined cells', async () => {
-    await page.goto(address, { waitUntil: 'networkidle0' });
+    await page.goto(address, { waitUntil: 'networkidle2' });
     await page.evaluate(() => {
       const data = new DataTransfer();
       data.setData(
@@ -302,7 +302,7 @@ describe('several tables make one plan', () => {
 
 describe('what a table leaves open is mended in place', () => {
   test('a percentage that may be a share, a cell that is no date, a year that is not written', async () => {
-    await page.goto(address, { waitUntil: 'networkidle0' });
+    await page.goto(address, { waitUntil: 'networkidle2' });
     await upload(
       page,
       file('open.csv', [
@@ -343,7 +343,7 @@ describe('what a table leaves open is mended in place', () => {
 
 describe('a plan is taken out again', () => {
   test('as a workbook and as a calendar, which are taken in again', async () => {
-    await page.goto(`${address}/plans/${planId}/gather`, { waitUntil: 'networkidle0' });
+    await page.goto(`${address}/plans/${planId}/gather`, { waitUntil: 'networkidle2' });
     const waitFor = await catchDownloads(page);
     const take = async (name: string, ending: string) => {
       await (await page.waitForSelector(`::-p-xpath(//button[starts-with(., "${name}")])`))!.evaluate((b) =>
@@ -354,7 +354,7 @@ describe('a plan is taken out again', () => {
     const workbook = await take('Workbook', '.xlsx');
     const calendar = await take('Calendar', '.ics');
     expect(readFileSync(calendar, 'utf8')).toContain('SUMMARY:Paint');
-    await page.goto(address, { waitUntil: 'networkidle0' });
+    await page.goto(address, { waitUntil: 'networkidle2' });
     await upload(page, workbook);
     await says('3 activities');
     await press('Make the plan');

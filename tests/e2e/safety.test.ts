@@ -90,7 +90,7 @@ test('pages run nothing but what they say they run, and nothing is missing for i
   const page = await openPage(browser, address);
   const refused: string[] = [];
   page.on('console', (m) => /Content Security Policy/i.test(m.text()) && refused.push(m.text()));
-  await page.goto(`${address}/plans/${planId}/show/${exhibitId}`, { waitUntil: 'networkidle0' });
+  await page.goto(`${address}/plans/${planId}/show/${exhibitId}`, { waitUntil: 'networkidle2' });
   await page.waitForSelector('[data-testid="page"] svg');
   // What text on a page could bring with it does not run.
   const ran = await page.evaluate(async () => {

@@ -27,7 +27,7 @@ const sheetOf = async (plan: string): Promise<Page> => {
     const row = [...document.querySelectorAll('main li')].find((li) => li.textContent?.includes(name))!;
     return [...row.querySelectorAll('a')].find((a) => a.textContent?.trim() === 'Show')!.href;
   }, plan);
-  await page.goto(href, { waitUntil: 'networkidle0' });
+  await page.goto(href, { waitUntil: 'networkidle2' });
   return page;
 };
 const names = (page: Page) => page.$$eval('main li p:first-child', (list) => list.map((p) => p.textContent));
@@ -71,7 +71,7 @@ test('a new exhibit is a page that suits the plan; every part of its brief can b
   expect(sentence).toContain('in lanes by outline, rows each, coloured by phase');
   expect(sentence).toContain('on a wide slide');
 
-  await page.reload({ waitUntil: 'networkidle0' });
+  await page.reload({ waitUntil: 'networkidle2' });
   await pageShown(page);
   expect(await pageText(page)).toBe(text);
 
@@ -89,7 +89,7 @@ test('a new exhibit is a page that suits the plan; every part of its brief can b
     .slice(0, 20))
     expect(words.replace(/ +/g, ' ')).toContain(line);
 
-  await page.goto(page.url().replace(/\/[^/]*$/, ''), { waitUntil: 'networkidle0' });
+  await page.goto(page.url().replace(/\/[^/]*$/, ''), { waitUntil: 'networkidle2' });
   expect((await names(page)).length).toBe(before.length + 1);
   await page.close();
 });
@@ -106,7 +106,7 @@ test('a duplicate begins as its original and goes its own way', async () => {
   await changePart(page, 'level', 'level 1');
   await waitForShown(page, '74 activities in 3 groups');
 
-  await page.goto(page.url().replace(/\/[^/]*$/, ''), { waitUntil: 'networkidle0' });
+  await page.goto(page.url().replace(/\/[^/]*$/, ''), { waitUntil: 'networkidle2' });
   expect(await names(page)).toContain(`${first}, copy`);
   await page.click('main li a');
   await page.waitForFunction(() => /\/show\/[0-9a-f-]{36}$/.test(location.pathname));

@@ -58,7 +58,7 @@ describe('what the checks say', () => {
     const page = await openPage(browser, address);
     await upload(page, csv);
     await makePlan(page);
-    await page.goto(page.url().replace(/show.*/, 'structure'), { waitUntil: 'networkidle0' });
+    await page.goto(page.url().replace(/show.*/, 'structure'), { waitUntil: 'networkidle2' });
     await page.waitForFunction(() =>
       [...document.querySelectorAll('main button')].some((b) => b.textContent!.startsWith('Checks')),
     );

@@ -27,7 +27,7 @@ afterAll(() => close());
 const openExhibit = async (): Promise<Page> => {
   const page = await openPage(browser, `${address}/plans/${planId}/show`);
   const href = await page.$eval('main li a', (a) => (a as HTMLAnchorElement).href);
-  await page.goto(href, { waitUntil: 'networkidle0' });
+  await page.goto(href, { waitUntil: 'networkidle2' });
   await pageShown(page);
   return page;
 };
@@ -69,7 +69,7 @@ test('two people on one exhibit: different parts are both kept, the same part is
   expect((await saved).status()).toBe(200);
   await waitForPart(theirs, 'page', 'A1 landscape');
   await mine.bringToFront();
-  await mine.reload({ waitUntil: 'networkidle0' });
+  await mine.reload({ waitUntil: 'networkidle2' });
   await waitForPart(mine, 'page', 'A1 landscape');
   expect(await partOf(mine, 'rows')).toContain('each');
   await mine.close();
@@ -127,7 +127,7 @@ test('a plan that was deleted stays deleted over a reload, and comes back by key
   );
   await page.waitForFunction(() => document.querySelector('[role="menu"]') === null);
   await remove();
-  await page.reload({ waitUntil: 'networkidle0' });
+  await page.reload({ waitUntil: 'networkidle2' });
   expect(await isThere()).toBe(false);
   await page.close();
 });
@@ -146,7 +146,7 @@ test('an intake can be found again, its map undone, and be let go', async () => 
       text,
     );
   await meaning('Notes');
-  await page.goto(address, { waitUntil: 'networkidle0' });
+  await page.goto(address, { waitUntil: 'networkidle2' });
   await page.waitForSelector('::-p-text(Read, and not yet a plan)');
   await Promise.all([page.waitForNavigation(), page.click('section[aria-labelledby="begun"] a')]);
   await meaning('Notes');
@@ -160,7 +160,7 @@ test('an intake can be found again, its map undone, and be let go', async () => 
   await meaning('leave out');
   await (await byName(page, 'button', 'Let go of it')).click();
   await page.waitForFunction(() => location.pathname === '/');
-  await page.reload({ waitUntil: 'networkidle0' });
+  await page.reload({ waitUntil: 'networkidle2' });
   expect(await page.evaluate(() => document.body.textContent)).not.toContain('Left lying.csv');
   await page.close();
 });

@@ -106,7 +106,7 @@ const WEEK1 = [
 ];
 
 describe('code books', () => {
-  const open = () => page.goto(`${address}/plans/${planId}/gather/books`, { waitUntil: 'networkidle0' });
+  const open = () => page.goto(`${address}/plans/${planId}/gather/books`, { waitUntil: 'networkidle2' });
 
   test('a field is added, with values that are typed; title, colour and order are kept', async () => {
     await upload(page, file('quay.csv', WEEK1));
@@ -166,7 +166,7 @@ describe('code books', () => {
   });
 
   test('it is taken back and done again, also after a reload', async () => {
-    await page.reload({ waitUntil: 'networkidle0' });
+    await page.reload({ waitUntil: 'networkidle2' });
     await press('Undo');
     await until(async () => Object.values(await codes('trade')).join(''), '');
     await press('Redo');
@@ -249,7 +249,7 @@ describe('code books', () => {
       headers: { 'Content-Type': 'application/json' },
       body: JSON.stringify({ version, command: { do: 'recode', field: 'trade', codes: [['S2-30', 'By hand']] } }),
     });
-    await page.goto(`${address}/plans/${planId}/gather`, { waitUntil: 'networkidle0' });
+    await page.goto(`${address}/plans/${planId}/gather`, { waitUntil: 'networkidle2' });
     await putFile(
       page,
       file('quay 2.csv', [
@@ -291,7 +291,7 @@ describe('clean up', () => {
   };
 
   test('duplicates side by side: merged into one, with links and codes of both', async () => {
-    await page.goto(`${address}/plans/${planId}/gather/work`, { waitUntil: 'networkidle0' });
+    await page.goto(`${address}/plans/${planId}/gather/work`, { waitUntil: 'networkidle2' });
     await kind('Perhaps the same twice');
     await says('Merge into S2-20');
     await press('Merge into S2-20');
@@ -349,7 +349,7 @@ describe('clean up', () => {
 
 describe('starters', () => {
   test('a plan is made from one, with a name and a day', async () => {
-    await page.goto(address, { waitUntil: 'networkidle0' });
+    await page.goto(address, { waitUntil: 'networkidle2' });
     await (await byName(page, 'link', 'From a starter'))!.click();
     await on('^/starters$');
     await page.waitForSelector('button[aria-pressed]');
@@ -376,12 +376,12 @@ describe('starters', () => {
   });
 
   test('and a plan becomes one, from which another is made', async () => {
-    await page.goto(`${address}/plans/${planId}/gather`, { waitUntil: 'networkidle0' });
+    await page.goto(`${address}/plans/${planId}/gather`, { waitUntil: 'networkidle2' });
     const input = (await page.waitForSelector('input[placeholder="Name of the starter"]'))!;
     await input.type('Our way to move');
     await page.keyboard.press('Enter');
     await says('“Our way to move” is kept among the starters.');
-    await page.goto(`${address}/starters`, { waitUntil: 'networkidle0' });
+    await page.goto(`${address}/starters`, { waitUntil: 'networkidle2' });
     await page.$$eval('button[aria-pressed]', (list) =>
       (list.find((b) => b.textContent!.startsWith('Our way to move')) as HTMLElement).click(),
     );
@@ -398,7 +398,7 @@ describe('starters', () => {
     const { plan } = await planNow();
     expect([plan.name, plan.start, plan.activities.map((a) => a.ref)]).toEqual(['Again', day('2028-01-10'), before]);
     // Let go, it is gone for others; what was made of it stays.
-    await page.goto(`${address}/starters`, { waitUntil: 'networkidle0' });
+    await page.goto(`${address}/starters`, { waitUntil: 'networkidle2' });
     await (await page.waitForSelector('[aria-label="Let go of the starter Our way to move"]'))!.click();
     await sayNot('Our way to move');
     expect((await planNow()).plan.name).toBe('Again');
@@ -432,7 +432,7 @@ describe('a sketch', () => {
   const of = async (wanted: string) => (await planNow()).plan.activities.find((a) => a.name === wanted)!;
 
   test('phases and milestones are drawn and named', async () => {
-    await page.goto(address, { waitUntil: 'networkidle0' });
+    await page.goto(address, { waitUntil: 'networkidle2' });
     await press('Sketch one');
     await on('/sketch$');
     planId = /plans\/([^/]+)/.exec(page.url())![1]!;
@@ -530,11 +530,11 @@ describe('a sketch', () => {
 
   test('it is a plan like any other: taken out as a table, and read back', async () => {
     const download = await catchDownloads(page);
-    await page.goto(`${address}/plans/${planId}/gather`, { waitUntil: 'networkidle0' });
+    await page.goto(`${address}/plans/${planId}/gather`, { waitUntil: 'networkidle2' });
     const before = (await planNow()).plan.activities;
     await press('Table CSV');
     const taken = await download('.csv');
-    await page.goto(address, { waitUntil: 'networkidle0' });
+    await page.goto(address, { waitUntil: 'networkidle2' });
     await upload(page, taken);
     await press('Make the plan');
     await on('/plans/.*/show$');
@@ -553,14 +553,14 @@ describe('everything in one file', () => {
   test('taken out and taken in, the plan has the same pages, to the byte', async () => {
     const plans = (await (await fetch(`${address}/api/plans?find=Saltmere`)).json()) as { id: string }[];
     planId = plans[0]!.id;
-    await page.goto(`${address}/plans/${planId}/gather`, { waitUntil: 'networkidle0' });
+    await page.goto(`${address}/plans/${planId}/gather`, { waitUntil: 'networkidle2' });
     const download = await catchDownloads(page);
     await press('Everything in one file');
     const bundle = await download('.clembo');
     expect(bundle).toMatch(/Saltmere sea wall\.clembo$/);
     const before = (await planNow()).plan;
     const pages = await pdfs(planId);
-    await page.goto(address, { waitUntil: 'networkidle0' });
+    await page.goto(address, { waitUntil: 'networkidle2' });
     await putFile(page, bundle);
     await on('/plans/.*/show$');
     const copy = /plans\/([^/]+)/.exec(page.url())![1]!;
@@ -577,7 +577,7 @@ describe('everything in one file', () => {
 
   /** All pages of a plan as PDF, in their order. */
   async function pdfs(id: string): Promise<Buffer[]> {
-    await page.goto(`${address}/plans/${id}/show`, { waitUntil: 'networkidle0' });
+    await page.goto(`${address}/plans/${id}/show`, { waitUntil: 'networkidle2' });
     const links = await page.$$eval('a[href*="/show/"]', (list) => [
       ...new Set(list.map((a) => (a as HTMLAnchorElement).pathname)),
     ]);

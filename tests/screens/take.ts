@@ -28,13 +28,13 @@ const row = (page: Page, plan: string, stage: string) =>
     stage,
   );
 const show = async (page: Page, plan: string, exhibit: string) => {
-  await page.goto(await row(page, plan, 'Show'), { waitUntil: 'networkidle0' });
+  await page.goto(await row(page, plan, 'Show'), { waitUntil: 'networkidle2' });
   const href = await page.evaluate(
     (e) =>
       [...document.querySelectorAll('main li')].find((li) => li.textContent?.includes(e))!.querySelector('a')!.href,
     exhibit,
   );
-  await page.goto(href, { waitUntil: 'networkidle0' });
+  await page.goto(href, { waitUntil: 'networkidle2' });
   await pageShown(page);
 };
 
@@ -71,14 +71,14 @@ await take('changes', async (page) => {
   await give(page, weeks(true));
   await press(page, 'Make the plan');
   await page.waitForFunction(() => location.pathname.endsWith('/show'));
-  await page.goto(page.url().replace(/show$/, 'gather'), { waitUntil: 'networkidle0' });
+  await page.goto(page.url().replace(/show$/, 'gather'), { waitUntil: 'networkidle2' });
   await give(page, weeks(false));
   await press(page, 'See what has changed');
   await page.waitForSelector('[aria-label="Changes"] h2');
 });
 await take('editions', async (page) => {
   const href = await page.$eval('a[href^="/intake/"]', (a) => (a as HTMLAnchorElement).href);
-  await page.goto(`${href}/changes`, { waitUntil: 'networkidle0' });
+  await page.goto(`${href}/changes`, { waitUntil: 'networkidle2' });
   await page.waitForSelector('[aria-label="Changes"] h2');
   await press(page, 'Refresh the plan');
   await page.waitForFunction(() => location.pathname.endsWith('/gather'));
@@ -86,7 +86,7 @@ await take('editions', async (page) => {
 /** Goes to another part of Gather of a plan. */
 const gather = async (page: Page, plan: string, part: string) => {
   const href = (await row(page, plan, 'Structure')).replace(/structure$/, part);
-  await page.goto(href, { waitUntil: 'networkidle0' });
+  await page.goto(href, { waitUntil: 'networkidle2' });
 };
 const list = async (page: Page, text: string) => {
   const found = await page.waitForFunction(
@@ -111,7 +111,7 @@ await take('worklist', async (page) => {
   await list(page, 'Nobody responsible');
 });
 await take('starters', async (page) => {
-  await page.goto(`${address}/starters`, { waitUntil: 'networkidle0' });
+  await page.goto(`${address}/starters`, { waitUntil: 'networkidle2' });
   await page.click('button[aria-pressed]');
   await page.type('[aria-label="Name of the plan"]', 'Library, north wing');
 });
@@ -145,11 +145,11 @@ await take('sketch', async (page) => {
   }
 });
 await take('structure', async (page) => {
-  await page.goto(await row(page, 'Saltmere', 'Structure'), { waitUntil: 'networkidle0' });
+  await page.goto(await row(page, 'Saltmere', 'Structure'), { waitUntil: 'networkidle2' });
   await page.waitForSelector('[role="row"][data-ref]');
 });
 await take('checks', async (page) => {
-  await page.goto(await row(page, 'Saltmere', 'Structure'), { waitUntil: 'networkidle0' });
+  await page.goto(await row(page, 'Saltmere', 'Structure'), { waitUntil: 'networkidle2' });
   await page.waitForSelector('[role="row"][data-ref]');
   await page.$$eval('main button', (all) =>
     (all.find((b) => b.textContent!.startsWith('Checks')) as HTMLElement).click(),
@@ -157,7 +157,7 @@ await take('checks', async (page) => {
   await page.waitForSelector('aside[aria-label="Checks"]');
 });
 await take('contact-sheet', async (page) => {
-  await page.goto(await row(page, 'Saltmere', 'Show'), { waitUntil: 'networkidle0' });
+  await page.goto(await row(page, 'Saltmere', 'Show'), { waitUntil: 'networkidle2' });
 });
 await take('exhibit', (page) => show(page, 'Saltmere', 'The whole works'));
 await take('margin', async (page) => {

@@ -32,7 +32,7 @@ export async function openBrowser(): Promise<{ browser: Browser; close: () => Pr
 export async function openPage(browser: Browser, url: string): Promise<Page> {
   const page = await browser.newPage();
   await page.setViewport({ width: 1280, height: 800 });
-  await page.goto(url, { waitUntil: 'networkidle0' });
+  await page.goto(url, { waitUntil: 'networkidle2' });
   return page;
 }
 

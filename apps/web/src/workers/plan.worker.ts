@@ -43,12 +43,15 @@ import {
   typedCells,
   type WrongCell,
 } from './answers/ledger';
+import { type Neighbour, type Neighbours, neighboursOf } from './answers/neighbours';
 import { type LedgerRow, ledgerRows } from './answers/rows';
 import { type Suggestion, suggestionsFor } from './answers/suggestions';
 import { type AlikeRow, alikeRows, mendingCommand, type WorkShown, workShown } from './answers/work';
 
 export type {
   Consequences,
+  Neighbour,
+  Neighbours,
   Suggestion,
   AlikeRow,
   Book,
@@ -226,6 +229,11 @@ export class PlanRoom {
 
   suggestions(field: string, text: string): Suggestion[] {
     return suggestionsFor(this.held, field, text);
+  }
+
+  /** What leads to an activity and what follows it. */
+  neighbours(ref: string): Neighbours {
+    return neighboursOf(this.held, ref, (i) => this.view?.strip(i) ?? null);
   }
 
   editText(ref: string, field: string, shown: string): string {

@@ -115,8 +115,18 @@ const AGAIN = 1500;
 async function follow(opened: Opened): Promise<void> {
   await opened.ready;
   while (open === opened) {
+    // A page that nobody looks at keeps no connection: a browser has few of them for all its pages.
+    if (document.hidden) {
+      await new Promise((r) => document.addEventListener('visibilitychange', r, { once: true }));
+      continue;
+    }
+    const hidden = new AbortController();
+    const hide = () => document.hidden && hidden.abort();
+    document.addEventListener('visibilitychange', hide);
     try {
-      const found = await ask<Steps>(`/api/plans/${opened.planId}/steps?after=${opened.version}`);
+      const found = await ask<Steps>(`/api/plans/${opened.planId}/steps?after=${opened.version}`, {
+        signal: hidden.signal,
+      });
       if (open !== opened) return;
       setAway(false);
       if (found.version === opened.version) continue;
@@ -133,9 +143,12 @@ async function follow(opened: Opened): Promise<void> {
       opened.last = turn;
       await turn;
     } catch (error) {
+      if ((error as Error).name === 'AbortError') continue;
       if (error instanceof Refused && error.status === 404) return;
       setAway(true);
       await new Promise((r) => setTimeout(r, AGAIN));
+    } finally {
+      document.removeEventListener('visibilitychange', hide);
     }
   }
 }

@@ -32,6 +32,8 @@ interface Props {
   onToggle: () => void;
   onDone: (text: string, by: LeaveBy) => void;
   onLeave: () => void;
+  /** Opens it with its neighbours. */
+  onOpen: () => void;
   onGrip: (e: PointerEvent, grip: Grip) => void;
 }
 
@@ -80,7 +82,7 @@ export function GridLine(props: Props) {
               if (e.button === 0 && !own) props.onPick(col, e.shiftKey);
             }}
             onPointerEnter={(e) =>
-              e.buttons === 1 && (e.target as HTMLElement).closest('[role="grid"]') && props.onOver(col)
+              e.buttons === 1 && (e.target as HTMLElement).closest('[role="treegrid"]') && props.onOver(col)
             }
             onDoubleClick={() => props.onEdit(col)}
             className={`relative flex min-w-0 items-center ${col === 0 ? 'sticky left-0 z-10 border-r border-line/60 pl-5' : 'px-1.5'} ${number && col > 0 ? 'justify-end' : ''} ${col === 0 ? (focusCol !== null ? 'bg-[#f9f0da]' : heading ? 'bg-wash' : 'bg-paper') : ''} ${isChosen(col) ? 'bg-kelp/12!' : ''} ${focusCol === col ? 'outline-2 -outline-offset-2 outline-marigold' : ''} ${tone}`}
@@ -109,7 +111,13 @@ export function GridLine(props: Props) {
           </span>
         );
       })}
-      <span role="gridcell" aria-colindex={fields.length + 1} data-strip className="relative min-w-0">
+      <span
+        role="gridcell"
+        aria-colindex={fields.length + 1}
+        data-strip
+        className="relative min-w-0"
+        onDoubleClick={props.onOpen}
+      >
         {line && (
           <Strip
             strip={line.strip}

@@ -195,6 +195,7 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
           arrangement={arrangement}
           closed={closed}
           goal={goal}
+          onJump={(ref) => void jump(ref)}
           onToggle={toggle}
           onArrange={change}
           onChosen={setChosen}

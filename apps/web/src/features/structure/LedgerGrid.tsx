@@ -6,10 +6,11 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { usePlanChange } from '@/features/plan/usePlanChange';
 import { wrong as sayWrong } from '@/ui/Toasts';
-import type { Consequences, Drawing, LedgerShape, WrongCell } from '@/workers/plan.worker';
+import type { Consequences, Drawing, LedgerShape, Neighbours, WrongCell } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
 import type { LeaveBy } from './CellInput';
 import { GridLine } from './GridLine';
+import { blockHeight, NeighbourBlock } from './NeighbourBlock';
 import { GridHead } from './GridHead';
 import { columnWidth, inRange, rangeOf, type Spot, tableText } from './grid';
 import type { Grip } from './Strip';
@@ -25,6 +26,8 @@ interface Props {
   closed: ReadonlySet<string>;
   /** A row that is wanted in sight. */
   goal: { place: number } | null;
+  /** Brings an activity in sight, wherever it stands. */
+  onJump: (ref: string) => void;
   onToggle: (key: string) => void;
   onArrange: (part: Partial<Arrangement>) => void;
   onChosen: (ref: string | null) => void;
@@ -49,7 +52,7 @@ interface Dragged {
 
 /** The lines of the ledger as a sheet: chosen, typed into, copied and pasted by ranges; the last line is for what is new. */
 export function LedgerGrid(props: Props) {
-  const { planId, open, shape, arrangement, goal, onToggle, onArrange, onChosen } = props;
+  const { planId, open, shape, arrangement, goal, onJump, onToggle, onArrange, onChosen } = props;
   const { busy, change } = usePlanChange(planId);
   const fields = useMemo(() => ['name', ...arrangement.columns.map((c) => c.field)], [arrangement.columns]);
   const names = useMemo(() => new Map(selectFields(open.head).map((f) => [f.id, f.name])), [open]);
@@ -67,14 +70,35 @@ export function LedgerGrid(props: Props) {
   const [naming, setNaming] = useState<string | null>(null);
   const [drag, setDrag] = useState<Dragged | null>(null);
   const [would, setWould] = useState<Consequences | null>(null);
+  /** The activity that stands open with its neighbours. */
+  const [opened, setOpened] = useState<string | null>(null);
+  const [around, setAround] = useState<Neighbours | null>(null);
   const lines = useLines(open, shape);
+  const [openAt, setOpenAt] = useState(-1);
   const total = shape.lines + 1;
   const list = useVirtualizer({
     count: total,
     getScrollElement: () => scroller.current,
-    estimateSize: () => ROW_HEIGHT,
+    estimateSize: (k) => (k === openAt && around ? ROW_HEIGHT + blockHeight(around) + 8 : ROW_HEIGHT),
     overscan: 14,
   });
+  useEffect(() => {
+    if (opened === null) {
+      setAround(null);
+      setOpenAt(-1);
+      return;
+    }
+    let current = true;
+    Promise.all([open.room.neighbours(opened), open.room.lineOf(opened)]).then(([found, { place }]) => {
+      if (!current) return;
+      setAround(found);
+      setOpenAt(place);
+    }, sayWrong);
+    return () => {
+      current = false;
+    };
+  }, [opened, open, shape]);
+  useEffect(() => list.measure(), [openAt, around, list]);
   const items = list.getVirtualItems();
   const [from, to] = [items[0]?.index ?? 0, items.at(-1)?.index ?? 0];
   useEffect(() => lines.want(from, to), [lines, from, to]);
@@ -209,6 +233,19 @@ export function LedgerGrid(props: Props) {
     const known = wrongs.has(keyOf(line.ref, fields[e.col]!));
     if (!known && !e.over && text === e.begin && text === shown) return;
     void type([{ ref: line.ref, field: fields[e.col]!, text }]);
+  };
+
+  const walk = (ref: string) => {
+    setOpened(ref);
+    onJump(ref);
+    toFocus();
+  };
+  /** Links that are there, and one more. */
+  const addLink = (field: 'predecessors' | 'successors', text: string) => {
+    const ref = opened!;
+    void open.room
+      .editText(ref, field, '')
+      .then((there) => type([{ ref, field, text: there === '' ? text : `${there}, ${text}` }]), sayWrong);
   };
 
   const chosenRefs = async (): Promise<string[]> =>
@@ -375,7 +412,11 @@ export function LedgerGrid(props: Props) {
     if (e.key === 'End') return () => go(mod ? total - 1 : row, fields.length - 1, e.shiftKey);
     if (e.key === 'PageDown' || e.key === 'PageUp')
       return () => go(row + (e.key === 'PageDown' ? page : -page), col, e.shiftKey);
-    if (e.key === 'Escape') return anchor ? () => setAnchor(null) : null;
+    if (e.key === 'Escape') return anchor ? () => setAnchor(null) : opened ? () => setOpened(null) : null;
+    if (opened !== null && around && (e.key === '<' || e.key === '>')) {
+      const next = (e.key === '<' ? around.before : around.after)[0];
+      return next ? () => walk(next.ref) : null;
+    }
     if (mod && e.key === 'd') return () => void fillDown();
     if (mod && e.key === 'a')
       return () => {
@@ -386,6 +427,7 @@ export function LedgerGrid(props: Props) {
     if (mod) return null;
     if (e.key === 'Delete' || e.key === 'Backspace') return () => void clear();
     if (e.key === 'Insert') return () => void insert();
+    if (e.key === 'Enter' && chosen?.ref) return () => setOpened((o) => (o === chosen.ref ? null : chosen.ref));
     if (e.key === 'Enter' || e.key === 'F2') return () => void edit(row, col, null);
     if (e.key === 'Tab') {
       if (!chosen?.ref || arrangement.groups.length > 0) return null;
@@ -397,7 +439,10 @@ export function LedgerGrid(props: Props) {
   };
 
   const inSight = useRef<string[]>([]);
-  inSight.current = items.map((v) => lines.at(v.index)?.ref ?? '').filter((r) => r !== '');
+  inSight.current = [
+    ...items.map((v) => lines.at(v.index)?.ref ?? '').filter((r) => r !== ''),
+    ...(around ? [...around.before, ...around.after].map((n) => n.ref) : []),
+  ];
   const dragCommand = async (d: Dragged) => {
     const by = d.to - d.from;
     const cell =
@@ -468,7 +513,7 @@ export function LedgerGrid(props: Props) {
         ref={scroller}
         // biome-ignore lint: the sheet is worked by keys
         tabIndex={0}
-        role="grid"
+        role="treegrid"
         aria-label="Ledger"
         aria-rowcount={total + 1}
         aria-colcount={fields.length + 1}
@@ -528,10 +573,31 @@ export function LedgerGrid(props: Props) {
                   setEditing(null);
                   toFocus();
                 }}
+                onOpen={() => line?.ref && setOpened((o) => (o === line.ref ? null : line.ref))}
                 onGrip={(e, grip) => line?.strip && onGrip(e, grip, line.ref, line.strip.first, line.strip.last)}
               />
             );
           })}
+          {openAt >= 0 && around && lines.at(openAt)?.ref === opened && (
+            <div
+              className="absolute inset-x-0 z-10"
+              style={{ transform: `translateY(${(list.measurementsCache[openAt]?.start ?? 0) + ROW_HEIGHT + 4}px)` }}
+            >
+              <NeighbourBlock
+                open={open}
+                line={lines.at(openAt)!}
+                neighbours={around}
+                nameWidth={widths[0]!}
+                cellsWidth={fixed - widths[0]!}
+                range={range}
+                statusDay={statusDay}
+                would={(ref) => would?.bars[ref] ?? null}
+                onWalk={walk}
+                onChange={(command, words) => void change(command, words)}
+                onLink={addLink}
+              />
+            </div>
+          )}
         </div>
       </div>
       {(drag || wrongs.size > 0) && (

@@ -165,7 +165,6 @@ export class LedgerView {
     const { plan, schedule: s } = this.held;
     const { at } = line;
     const a = plan.activities[at]!;
-    const days = shownDays(s, at);
     const summary = s.outline.isSummary[at] === true;
     return {
       kind: 'row',
@@ -182,16 +181,26 @@ export class LedgerView {
       totals: '',
       cells: this.readers.map((read) => read(at)),
       tones: this.arrangement.columns.map(({ field }) => this.tone(field, at)),
-      strip: days && {
+      strip: this.strip(at),
+    };
+  }
+
+  /** What the strip of an activity is drawn from; null where it has no dates. */
+  strip(at: number): Strip | null {
+    const { plan, schedule: s } = this.held;
+    const a = plan.activities[at]!;
+    const days = shownDays(s, at);
+    return (
+      days && {
         first: days.first,
         last: days.last,
         percent: Math.round(this.percent[at]! || 0),
         kind: a.kind,
-        summary,
+        summary: s.outline.isSummary[at] === true,
         critical: s.critical[at] === 1,
         promised: this.promisedAt?.(a.ref) ?? null,
-      },
-    };
+      }
+    );
   }
 
   private heading(line: Exclude<LedgerLine, { kind: 'row' }>): LedgerShown {
