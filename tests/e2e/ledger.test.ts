@@ -370,10 +370,45 @@ describe('the demo plan', () => {
     await page.click(cell(row[0], 'float'));
     await page.keyboard.type('9');
     await page.waitForFunction(() => document.body.innerText.includes('this is worked out, and cannot be typed'));
+    await page.$eval('button[aria-label="Undo"]', (b) => (b as HTMLElement).click());
+    await until(async () => (await planNow()).links.filter((l) => l.to === row[1]).length, had);
+  });
+
+  test('neighbours open in place: the link is changed there, and the chain is walked', async () => {
+    await page.click('[data-ref="G60"] [data-cell]');
+    await page.keyboard.press('Enter');
+    const block = '[data-testid="neighbours"]';
+    await page.waitForSelector(block);
+    const text = () => page.$eval(block, (b) => (b as HTMLElement).innerText);
+    expect(await text()).toMatch(
+      /leads to it\s+Set units, section \d[\s\S]*FS[\s\S]*no slack[\s\S]*follows\s+Payment 3: half the wall/,
+    );
+    const [, before] = (await planNow()).links.filter((l) => l.to === 'G60');
+    await page.$$eval(
+      `${block} button[aria-label^="Link "]`,
+      (list, from) =>
+        (list.find((b) => b.getAttribute('aria-label')!.startsWith(`Link ${from} `)) as HTMLElement).click(),
+      before!.from,
+    );
+    const lag = (await page.waitForSelector('[aria-label="Lag in working days"]'))! as ElementHandle<HTMLInputElement>;
+    await lag.click({ count: 3 });
+    await lag.type('2');
+    await page.keyboard.press('Enter');
+    await until(async () => (await planNow()).links.find((l) => l.from === before!.from && l.to === 'G60')!.lag, 960);
+    await page.$eval('button[aria-label="Undo"]', (b) => (b as HTMLElement).click());
+    await until(async () => (await planNow()).links.find((l) => l.from === before!.from && l.to === 'G60')!.lag, 0);
+    await page.focus(grid);
+    await page.keyboard.press('>');
+    await page.waitForFunction(
+      (b) => document.querySelector(b)?.getAttribute('aria-label') === 'Neighbours of Payment 3: half the wall',
+      {},
+      block,
+    );
+    await page.keyboard.press('Escape');
+    await page.waitForFunction((b) => document.querySelector(b) === null, {}, block);
   });
 
   test('a bar is dragged: what would come of it is said before it is let go, and Escape leaves it', async () => {
-    await page.$eval('button[aria-label="Undo"]', (b) => (b as HTMLElement).click());
     await page.click('[data-brief-part="where"]');
     await (await page.waitForSelector('[aria-label="What it is compared with"]'))!.type('Lighting');
     await page.$$eval('button', (list) =>
