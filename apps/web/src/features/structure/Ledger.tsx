@@ -14,6 +14,9 @@ import { DatesOffer } from './DatesOffer';
 import { LedgerGrid } from './LedgerGrid';
 import { useArrangement } from './useArrangement';
 
+/** How long nothing has to change before the checks are made, in milliseconds. */
+const CHECKS_WAIT = 400;
+
 /** The list of activities with a small time strip in each row: where a plan is shaped. */
 export function Ledger({ plan, version }: { plan: FramePlan; version: number }) {
   const { open, error } = usePlanRoom(plan.id, version);
@@ -81,9 +84,13 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
   }, [open, arrangement, closed, undatedOnly]);
   useEffect(() => {
     let current = true;
-    open.room.checks().then((found) => current && setChecks(found), wrong);
+    // The rows come first: checks wait until nothing has been changed for a moment.
+    const timer = setTimeout(() => {
+      open.room.checks().then((found) => current && setChecks(found), wrong);
+    }, CHECKS_WAIT);
     return () => {
       current = false;
+      clearTimeout(timer);
     };
   }, [open]);
   useEffect(() => {
