@@ -40,7 +40,17 @@ export function Frame({ stage, plan, controls, search, children }: Props) {
     if (path) router.push(path);
   };
   const openSearch = () => setSearching(true);
-  useKeys({ '1': go(0), '2': go(1), '3': go(2), '4': go(3), '5': go(4), '/': openSearch, 'mod+k': openSearch });
+  useKeys({
+    '1': go(0),
+    '2': go(1),
+    '3': go(2),
+    '4': go(3),
+    '5': go(4),
+    '/': openSearch,
+    'mod+k': openSearch,
+    '?': () => router.push('/keys'),
+  });
+  const keyHelp: Found = { id: 'keys', group: 'Go to', label: 'Keys', hint: '?', run: () => router.push('/keys') };
   const plans: Found = { id: 'plans', group: 'Go to', label: 'All plans', run: () => router.push('/') };
   const stages: Found[] = STAGES.flatMap((s, k) => {
     const path = stagePath(s, planId);
@@ -121,7 +131,7 @@ export function Frame({ stage, plan, controls, search, children }: Props) {
       <main className="min-h-0 flex-1">{children}</main>
       {searching && (
         <SearchAndAct
-          always={plan ? [plans, ...stages] : stages}
+          always={plan ? [plans, ...stages, keyHelp] : [...stages, keyHelp]}
           search={searchAll}
           onClose={() => setSearching(false)}
         />

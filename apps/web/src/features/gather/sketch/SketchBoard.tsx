@@ -3,6 +3,8 @@ import { type Day, workingSpan } from '@clembo/core';
 import { formatDay } from '@clembo/scene/dates';
 import { type KeyboardEvent, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { usePlanChange } from '@/features/plan/usePlanChange';
+import { KEY_HELP } from '@/ui/keyHelp';
+import { KeyList } from '@/ui/KeyList';
 import { Pick } from '@/ui/Pick';
 import type { Drawing, LedgerRow } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
@@ -332,29 +334,9 @@ function Keys() {
   return (
     <details className="relative">
       <summary className="cursor-pointer text-kelp">By keys</summary>
-      <dl
-        id="sketch-keys"
-        className="panel absolute top-7 left-0 z-40 grid w-[400px] grid-cols-[120px_1fr] gap-x-3 gap-y-1 p-4! text-ink"
-      >
-        {KEYS.map(([key, what]) => (
-          <div key={key} className="contents">
-            <dt className="font-semibold">{key}</dt>
-            <dd>{what}</dd>
-          </div>
-        ))}
-      </dl>
+      <div className="panel absolute top-7 left-0 z-40 w-[430px] p-4! text-ink">
+        <KeyList id="sketch-keys" keys={KEY_HELP['A sketch']} />
+      </div>
     </details>
   );
 }
-
-const KEYS = [
-  ['a, m', 'an activity, a milestone behind the chosen row'],
-  ['Up, Down', 'choose a row'],
-  ['Enter', 'name it'],
-  ['Tab, Shift Tab', 'into the row above, and out again'],
-  ['Shift Left, Right', 'move it by a working day'],
-  ['+, −', 'a working day longer, shorter'],
-  ['Alt Up, Down', 'move it in the list'],
-  ['Delete', 'remove it'],
-  ['Escape', 'let it go; Tab then leaves the line'],
-] as const;
