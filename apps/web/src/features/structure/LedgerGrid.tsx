@@ -1,20 +1,21 @@
 'use client';
-import { type Arrangement, type Day, dayOf, isoDate, selectFields } from '@clembo/core';
+import { type Arrangement, type Day, dayOf, selectFields } from '@clembo/core';
 import { editorOf, fieldAbout } from '@clembo/formats/typed';
 import { formatDay } from '@clembo/scene/dates';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { usePlanChange } from '@/features/plan/usePlanChange';
+import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { wrong as sayWrong } from '@/ui/Toasts';
-import type { Consequences, Drawing, LedgerShape, Neighbours, WrongCell } from '@/workers/plan.worker';
+import type { LedgerShape, Neighbours } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
 import type { LeaveBy } from './CellInput';
 import { GridLine } from './GridLine';
 import { blockHeight, NeighbourBlock } from './NeighbourBlock';
+import { GridFoot } from './GridFoot';
 import { GridHead } from './GridHead';
 import { columnWidth, inRange, rangeOf, type Spot, tableText } from './grid';
-import type { Grip } from './Strip';
+import { keyOf, useGridEdits } from './useGridEdits';
 import { useLines } from './useLines';
+import { useStripDrag } from './useStripDrag';
 
 export const ROW_HEIGHT = 30;
 
@@ -40,20 +41,9 @@ interface Editing {
   over: boolean;
 }
 
-/** A bar or its end that is dragged on the strip. */
-interface Dragged {
-  ref: string;
-  grip: Grip;
-  from: Day;
-  to: Day;
-  first: Day;
-  last: Day;
-}
-
 /** The lines of the ledger as a sheet: chosen, typed into, copied and pasted by ranges; the last line is for what is new. */
 export function LedgerGrid(props: Props) {
   const { planId, open, shape, arrangement, goal, onJump, onToggle, onArrange, onChosen } = props;
-  const { busy, change } = usePlanChange(planId);
   const fields = useMemo(() => ['name', ...arrangement.columns.map((c) => c.field)], [arrangement.columns]);
   const names = useMemo(() => new Map(selectFields(open.head).map((f) => [f.id, f.name])), [open]);
   const widths = useMemo(
@@ -64,12 +54,6 @@ export function LedgerGrid(props: Props) {
   const [focus, setFocus] = useState<Spot>({ row: 0, col: 0 });
   const [anchor, setAnchor] = useState<Spot | null>(null);
   const [editing, setEditing] = useState<Editing | null>(null);
-  const [wrongs, setWrongs] = useState<ReadonlyMap<string, WrongCell>>(new Map());
-  const [pending, setPending] = useState<ReadonlyMap<string, string>>(new Map());
-  /** A new activity that is to be named as soon as its line is there. */
-  const [naming, setNaming] = useState<string | null>(null);
-  const [drag, setDrag] = useState<Dragged | null>(null);
-  const [would, setWould] = useState<Consequences | null>(null);
   /** The activity that stands open with its neighbours. */
   const [opened, setOpened] = useState<string | null>(null);
   const [around, setAround] = useState<Neighbours | null>(null);
@@ -113,6 +97,9 @@ export function LedgerGrid(props: Props) {
   const chosen = lines.at(focus.row);
   const range2 = rangeOf(focus, anchor);
 
+  const edits = useGridEdits({ planId, open, shape, fields, range: range2, from: focus, behind: chosen?.ref || null });
+  const { busy, change, wrongs, pending, naming, type } = edits;
+
   const follow = useRef<string | null>(null);
   useEffect(() => {
     follow.current = chosen?.ref || null;
@@ -128,7 +115,7 @@ export function LedgerGrid(props: Props) {
         if (!current || place < 0) return;
         setFocus((f) => (f.row === place ? f : { ...f, row: place }));
         if (ref !== naming) return;
-        setNaming(null);
+        edits.setNaming(null);
         setEditing({ row: place, col: 0, begin: '', over: true });
         setFocus({ row: place, col: 0 });
       },
@@ -137,7 +124,7 @@ export function LedgerGrid(props: Props) {
     return () => {
       current = false;
     };
-  }, [shape]);
+  }, [shape, naming]);
   useEffect(() => {
     if (!goal || goal.place < 0) return;
     setFocus({ row: goal.place, col: 0 });
@@ -155,46 +142,6 @@ export function LedgerGrid(props: Props) {
     },
     [total, fields.length, focus, list],
   );
-
-  const keyOf = (ref: string, field: string) => `${ref}\n${field}`;
-  const noteWrong = (found: readonly WrongCell[], cells: readonly { ref: string; field: string }[]) =>
-    setWrongs((old) => {
-      const next = new Map(old);
-      for (const c of cells) next.delete(keyOf(c.ref, c.field));
-      for (const w of found) next.set(keyOf(w.ref, w.field), w);
-      return next;
-    });
-
-  /** Types texts into cells, all as one change. */
-  const type = async (cells: { ref: string; field: string; text: string }[], words?: string) => {
-    if (cells.length === 0) return;
-    setPending(new Map(cells.map((c) => [keyOf(c.ref, c.field), c.text])));
-    await change(
-      async (room) => {
-        const { command, wrong } = await room.typed(cells);
-        noteWrong(wrong, cells);
-        return command;
-      },
-      words ?? (cells.length === 1 ? undefined : `Type into ${cells.length} cells`),
-    );
-    setPending(new Map());
-  };
-  /** What was added last at the end: more goes behind it, one after the other, however quickly it is typed. */
-  const added = useRef<string | null>(null);
-  const add = (rows: string[][], into: readonly string[]): Promise<boolean> =>
-    change(
-      async (room) => {
-        const { command, wrong, refs } = await room.added(added.current ?? (await lastRef()), [...into], rows);
-        noteWrong(wrong, []);
-        added.current = refs.at(-1) ?? null;
-        return command;
-      },
-      rows.length === 1 ? 'Add an activity' : `Add ${rows.length} activities`,
-    );
-  const lastRef = async (): Promise<string | null> => {
-    const refs = await open.room.refsOn(Math.max(0, shape.lines - 50), shape.lines);
-    return refs.findLast((r) => r !== '') ?? null;
-  };
 
   const edit = async (row: number, col: number, begin: string | null) => {
     const line = lines.at(row);
@@ -224,7 +171,7 @@ export function LedgerGrid(props: Props) {
       if (text.trim() === '') return;
       // The line for what is new goes down by one.
       if (by === 'down') setFocus({ row: Math.max(e.row, shape.lines) + 1, col: 0 });
-      void add([[text]], ['name']);
+      void edits.add([[text]], ['name']);
       return;
     }
     const line = lines.at(e.row);
@@ -240,100 +187,6 @@ export function LedgerGrid(props: Props) {
     onJump(ref);
     toFocus();
   };
-  /** Links that are there, and one more. */
-  const addLink = (field: 'predecessors' | 'successors', text: string) => {
-    const ref = opened!;
-    void open.room
-      .editText(ref, field, '')
-      .then((there) => type([{ ref, field, text: there === '' ? text : `${there}, ${text}` }]), sayWrong);
-  };
-
-  const chosenRefs = async (): Promise<string[]> =>
-    (await open.room.refsOn(range2.top, range2.bottom + 1)).filter((r) => r !== '');
-  const drawAll = async (make: (ref: string) => Drawing, words: string) => {
-    const refs = await chosenRefs();
-    // One after the other, since each is told by where the ones before it stand.
-    for (const ref of refs)
-      if (!(await change(async (room) => (await room.drawn(make(ref)))?.command ?? null, `${words} ${ref}`))) return;
-  };
-  const remove = async () => {
-    const refs = await chosenRefs();
-    if (refs.length === 0) return;
-    const commands = refs.map((ref) => ({ do: 'removeActivity' as const, ref }));
-    await change(
-      commands.length === 1 ? commands[0]! : { do: 'all', commands },
-      refs.length === 1 ? `Remove ${refs[0]}` : `Remove ${refs.length} activities`,
-    );
-    setAnchor(null);
-  };
-  const clear = async () => {
-    const refs = await open.room.refsOn(range2.top, range2.bottom + 1);
-    const cells = refs.flatMap((ref) =>
-      ref === ''
-        ? []
-        : fields
-            .slice(range2.left, range2.right + 1)
-            .flatMap((field) => (editorOf(field) === null || field === 'name' ? [] : [{ ref, field, text: '' }])),
-    );
-    await type(cells, cells.length === 1 ? undefined : `Clear ${cells.length} cells`);
-  };
-  const fillDown = async () => {
-    const refs = await open.room.refsOn(range2.top, range2.bottom + 1);
-    const [first] = refs;
-    if (!first || refs.length < 2) return;
-    const columns = fields.slice(range2.left, range2.right + 1).filter((f) => editorOf(f) !== null);
-    const line = (await open.room.lines(range2.top, range2.top + 1))[0]!;
-    const texts = await Promise.all(
-      columns.map((field) => {
-        const c = fields.indexOf(field);
-        return open.room.editText(first, field, c === 0 ? line.name : line.cells[c - 1]!);
-      }),
-    );
-    await type(
-      refs.slice(1).flatMap((ref) => (ref === '' ? [] : columns.map((field, k) => ({ ref, field, text: texts[k]! })))),
-      `Fill ${refs.length - 1} rows down`,
-    );
-  };
-  const insert = async () => {
-    const behind = chosen?.ref || (await lastRef());
-    let ref: string | null = null;
-    const done = await change(async (room) => {
-      const made = await room.added(behind, ['name'], [['']]);
-      ref = made.refs[0] ?? null;
-      return made.command;
-    }, 'Insert an activity');
-    if (done && ref !== null) setNaming(ref);
-  };
-  const paste = async (text: string) => {
-    const table = text
-      .replace(/\r?\n$/, '')
-      .split(/\r?\n/)
-      .map((line) => line.split('\t'));
-    if (table.length === 0) return;
-    const into = fields.slice(focus.col);
-    const refs = await open.room.refsOn(focus.row, focus.row + table.length);
-    // One cell goes into all that are chosen.
-    const single = table.length === 1 && table[0]!.length === 1;
-    if (single && anchor) {
-      const all = await open.room.refsOn(range2.top, range2.bottom + 1);
-      await type(
-        all.flatMap((ref) =>
-          ref === ''
-            ? []
-            : fields.slice(range2.left, range2.right + 1).map((field) => ({ ref, field, text: table[0]![0]! })),
-        ),
-      );
-      return;
-    }
-    const cells = table.flatMap((row, k) => {
-      const ref = refs[k];
-      return ref ? row.slice(0, into.length).map((t, c) => ({ ref, field: into[c]!, text: t })) : [];
-    });
-    const fresh = table.slice(Math.max(0, shape.lines - focus.row));
-    if (cells.length > 0) await type(cells, `Paste ${table.length - fresh.length} rows`);
-    if (fresh.length > 0) await add(fresh, into);
-  };
-
   useEffect(() => {
     const own = () => document.activeElement === scroller.current && !editing;
     const copy = (e: ClipboardEvent) => {
@@ -356,12 +209,12 @@ export function LedgerGrid(props: Props) {
     const cut = (e: ClipboardEvent) => {
       if (!own()) return;
       copy(e);
-      void clear();
+      void edits.clear();
     };
     const put = (e: ClipboardEvent) => {
       if (!own()) return;
       e.preventDefault();
-      void paste(e.clipboardData?.getData('text/plain') ?? '');
+      void edits.paste(e.clipboardData?.getData('text/plain') ?? '', anchor !== null);
     };
     document.addEventListener('copy', copy);
     document.addEventListener('cut', cut);
@@ -403,9 +256,9 @@ export function LedgerGrid(props: Props) {
     };
     const step = arrows[e.key];
     if (step && e.altKey && step[0] !== 0)
-      return () => void drawAll((ref) => ({ do: step[0] < 0 ? 'up' : 'down', ref }), 'Move');
+      return () => void edits.drawAll((ref) => ({ do: step[0] < 0 ? 'up' : 'down', ref }), 'Move');
     if (step && e.shiftKey && !mod && step[1] !== 0)
-      return () => void drawAll((ref) => ({ do: 'shift', ref, days: step[1] }), 'Move');
+      return () => void edits.drawAll((ref) => ({ do: 'shift', ref, days: step[1] }), 'Move');
     if (step && mod && step[0] !== 0) return () => go(step[0] < 0 ? 0 : total - 1, col, e.shiftKey);
     if (step) return () => go(row + step[0], col + step[1], e.shiftKey);
     if (e.key === 'Home') return () => go(mod ? 0 : row, 0, e.shiftKey);
@@ -417,93 +270,48 @@ export function LedgerGrid(props: Props) {
       const next = (e.key === '<' ? around.before : around.after)[0];
       return next ? () => walk(next.ref) : null;
     }
-    if (mod && e.key === 'd') return () => void fillDown();
+    if (mod && e.key === 'd') return () => void edits.fillDown();
     if (mod && e.key === 'a')
       return () => {
         setAnchor({ row: 0, col: 0 });
         setFocus({ row: Math.max(0, shape.lines - 1), col: fields.length - 1 });
       };
-    if (mod && (e.key === 'Delete' || e.key === 'Backspace')) return () => void remove();
+    if (mod && (e.key === 'Delete' || e.key === 'Backspace'))
+      return () => void edits.remove().then(() => setAnchor(null));
     if (mod) return null;
-    if (e.key === 'Delete' || e.key === 'Backspace') return () => void clear();
-    if (e.key === 'Insert') return () => void insert();
+    if (e.key === 'Delete' || e.key === 'Backspace') return () => void edits.clear();
+    if (e.key === 'Insert') return () => void edits.insert();
     if (e.key === 'Enter' && chosen?.ref) return () => setOpened((o) => (o === chosen.ref ? null : chosen.ref));
     if (e.key === 'Enter' || e.key === 'F2') return () => void edit(row, col, null);
     if (e.key === 'Tab') {
-      if (!chosen?.ref || arrangement.groups.length > 0) return null;
-      return () => void drawAll((ref) => ({ do: e.shiftKey ? 'outdent' : 'indent', ref }), e.shiftKey ? 'Out:' : 'In:');
+      if (!chosen?.ref || arrangement.groups.length + arrangement.sort.length > 0) return null;
+      return () =>
+        void edits.drawAll((ref) => ({ do: e.shiftKey ? 'outdent' : 'indent', ref }), e.shiftKey ? 'Out:' : 'In:');
     }
     if (e.key === ' ' && chosen?.canClose) return () => onToggle(chosen.key);
     if (e.key.length === 1 && !e.altKey) return () => void edit(row, col, e.key);
     return null;
   };
 
+  const hasRow = Boolean(chosen?.ref);
+  const outlined = hasRow && arrangement.groups.length === 0 && arrangement.sort.length === 0;
+
   const inSight = useRef<string[]>([]);
   inSight.current = [
     ...items.map((v) => lines.at(v.index)?.ref ?? '').filter((r) => r !== ''),
     ...(around ? [...around.before, ...around.after].map((n) => n.ref) : []),
   ];
-  const dragCommand = async (d: Dragged) => {
-    const by = d.to - d.from;
-    const cell =
-      d.grip === 'finish'
-        ? { ref: d.ref, field: 'finish', text: isoDate(Math.max(d.first, d.last + by)) }
-        : { ref: d.ref, field: 'start', text: isoDate(d.first + by) };
-    const summary = lines.at(items.find((v) => lines.at(v.index)?.ref === d.ref)?.index ?? -1)?.summary;
-    if (summary && d.grip === 'move') {
-      const made = await open.room.drawn({ do: 'shift', ref: d.ref, days: Math.round((by * 5) / 7) });
-      return made?.command ?? null;
-    }
-    return (await open.room.typed([cell])).command;
-  };
-  const onGrip = (e: PointerEvent, grip: Grip, ref: string, first: Day, last: Day) => {
-    if (e.button !== 0) return;
-    e.preventDefault();
-    e.stopPropagation();
-    const box = (e.currentTarget as HTMLElement).closest('[data-strip]')!.getBoundingClientRect();
-    const perDay = box.width / (range[1] + 1 - range[0]);
-    const begun = e.clientX;
-    const dayAt = (x: number) => Math.round((x - begun) / perDay);
-    let now: Dragged = { ref, grip, from: 0, to: 0, first, last };
-    setDrag(now);
-    const end = () => {
-      window.removeEventListener('pointermove', move);
-      window.removeEventListener('pointerup', up);
-      window.removeEventListener('keydown', key, true);
-      setDrag(null);
-      setWould(null);
-    };
-    let asked = 0;
-    const move = (m: globalThis.PointerEvent) => {
-      const to = dayAt(m.clientX);
-      if (to === now.to) return;
-      now = { ...now, to };
-      setDrag(now);
-      const mine = ++asked;
-      void dragCommand(now).then(
-        async (command) => {
-          const found = command && (await open.room.consequences(command, inSight.current));
-          if (mine === asked) setWould(found);
-        },
-        () => {},
-      );
-    };
-    const up = () => {
-      asked++;
-      end();
+  const { drag, would, onGrip } = useStripDrag({
+    open,
+    range,
+    inSight,
+    isGroup: (ref) => items.some((v) => lines.at(v.index)?.ref === ref && lines.at(v.index)?.summary),
+    onDrop: (make, words) => {
       toFocus();
-      if (now.to !== 0) void change(() => dragCommand(now), `Move ${ref}`);
-    };
-    const key = (k: globalThis.KeyboardEvent) => {
-      if (k.key !== 'Escape') return;
-      k.stopPropagation();
-      asked++;
-      end();
-    };
-    window.addEventListener('pointermove', move);
-    window.addEventListener('pointerup', up);
-    window.addEventListener('keydown', key, true);
-  };
+      void change(make, words);
+    },
+    onEnd: toFocus,
+  });
 
   const fixed = widths.reduce((a, b) => a + b, 0);
   const grid = `${widths.map((w) => `${w}px`).join(' ')} minmax(300px, 1fr)`;
@@ -557,7 +365,7 @@ export function LedgerGrid(props: Props) {
                 editing={editing?.row === v.index ? editing : null}
                 open={open}
                 onPick={(col, extend) => {
-                  added.current = null;
+                  edits.endAdding();
                   setAnchor(extend ? (anchor ?? focus) : null);
                   setFocus({ row: v.index, col });
                   toFocus();
@@ -594,28 +402,64 @@ export function LedgerGrid(props: Props) {
                 would={(ref) => would?.bars[ref] ?? null}
                 onWalk={walk}
                 onChange={(command, words) => void change(command, words)}
-                onLink={addLink}
+                onLink={(field, text) => void edits.addLink(opened!, field, text)}
               />
             </div>
           )}
         </div>
       </div>
-      {(drag || wrongs.size > 0) && (
-        <div
-          role="status"
-          data-testid="consequences"
-          className={`flex shrink-0 items-center gap-4 border-t border-line px-5 py-1.5 text-[14.5px] ${would?.bad ? 'text-madder' : ''}`}
-        >
-          {drag
+      <GridFoot
+        acts={[
+          ['Insert', 'A new activity behind the row (Insert)', () => void edits.insert(), true],
+          ['Remove', 'Remove the rows (Ctrl Delete)', () => void edits.remove().then(() => setAnchor(null)), hasRow],
+          [
+            'In',
+            'Into the row above (Tab)',
+            () => void edits.drawAll((ref) => ({ do: 'indent', ref }), 'In:'),
+            outlined,
+          ],
+          [
+            'Out',
+            'Out of its group (Shift Tab)',
+            () => void edits.drawAll((ref) => ({ do: 'outdent', ref }), 'Out:'),
+            outlined,
+          ],
+          [
+            'Up',
+            'Before the row above (Alt Up)',
+            () => void edits.drawAll((ref) => ({ do: 'up', ref }), 'Move'),
+            outlined,
+          ],
+          [
+            'Down',
+            'Behind the row below (Alt Down)',
+            () => void edits.drawAll((ref) => ({ do: 'down', ref }), 'Move'),
+            outlined,
+          ],
+          [
+            'Fill down',
+            'The first row into those below (Ctrl D)',
+            () => void edits.fillDown(),
+            range2.bottom > range2.top,
+          ],
+          [
+            opened !== null && opened === chosen?.ref ? 'Close' : 'Neighbours',
+            'What leads to it, and what follows (Enter)',
+            () => setOpened((o) => (o === chosen?.ref ? null : (chosen?.ref ?? null))),
+            hasRow,
+          ],
+        ]}
+        chosen={anchor ? `${range2.bottom - range2.top + 1} rows, ${range2.right - range2.left + 1} columns` : ''}
+        bad={would?.bad ?? (drag === null && wrongs.size > 0)}
+        words={
+          drag
             ? `${formatDay(drag.grip === 'finish' ? drag.last + drag.to - drag.from : drag.first + drag.to - drag.from, 'weekday')}. ${would?.words ?? ''}`
-            : `${wrongs.size === 1 ? 'One cell' : `${wrongs.size} cells`} cannot be used as typed: ${[...wrongs.values()][0]!.why}`}
-          {!drag && (
-            <button type="button" className="ml-auto text-kelp hover:underline" onClick={() => setWrongs(new Map())}>
-              Leave them as they were
-            </button>
-          )}
-        </div>
-      )}
+            : wrongs.size > 0
+              ? `${wrongs.size === 1 ? 'One cell' : `${wrongs.size} cells`} cannot be used as typed: ${[...wrongs.values()][0]!.why}`
+              : ''
+        }
+        onLeave={!drag && wrongs.size > 0 ? edits.leaveWrongs : null}
+      />
     </div>
   );
 }

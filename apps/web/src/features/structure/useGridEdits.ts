@@ -1,0 +1,187 @@
+'use client';
+import { editorOf } from '@clembo/formats/typed';
+import { useRef, useState } from 'react';
+import { usePlanChange } from '@/features/plan/usePlanChange';
+import type { Drawing, LedgerShape, WrongCell } from '@/workers/plan.worker';
+import type { OpenRoom } from '@/workers/planRoom';
+import type { Range, Spot } from './grid';
+
+/** A cell by what it is about. */
+export const keyOf = (ref: string, field: string): string => `${ref}\n${field}`;
+
+interface Options {
+  planId: string;
+  open: OpenRoom;
+  shape: LedgerShape;
+  fields: string[];
+  /** The cells that are chosen, and the one that is worked from. */
+  range: Range;
+  from: Spot;
+  /** The activity that is chosen. */
+  behind: string | null;
+}
+
+/** Everything that is done to the plan in the sheet: typing, filling, pasting, adding, removing, moving. */
+export function useGridEdits({ planId, open, shape, fields, range, from, behind }: Options) {
+  const { busy, change } = usePlanChange(planId);
+  const [wrongs, setWrongs] = useState<ReadonlyMap<string, WrongCell>>(new Map());
+  const [pending, setPending] = useState<ReadonlyMap<string, string>>(new Map());
+  /** A new activity that is to be named as soon as its line is there. */
+  const [naming, setNaming] = useState<string | null>(null);
+
+  const noteWrong = (found: readonly WrongCell[], cells: readonly { ref: string; field: string }[]) =>
+    setWrongs((old) => {
+      const next = new Map(old);
+      for (const c of cells) next.delete(keyOf(c.ref, c.field));
+      for (const w of found) next.set(keyOf(w.ref, w.field), w);
+      return next;
+    });
+
+  /** Types texts into cells, all as one change. */
+  const type = async (cells: { ref: string; field: string; text: string }[], words?: string) => {
+    if (cells.length === 0) return;
+    setPending(new Map(cells.map((c) => [keyOf(c.ref, c.field), c.text])));
+    await change(
+      async (room) => {
+        const { command, wrong } = await room.typed(cells);
+        noteWrong(wrong, cells);
+        return command;
+      },
+      words ?? (cells.length === 1 ? undefined : `Type into ${cells.length} cells`),
+    );
+    setPending(new Map());
+  };
+  /** What was added last at the end: more goes behind it, one after the other, however quickly it is typed. */
+  const added = useRef<string | null>(null);
+  const add = (rows: string[][], into: readonly string[]): Promise<boolean> =>
+    change(
+      async (room) => {
+        const { command, wrong, refs } = await room.added(added.current ?? (await lastRef()), [...into], rows);
+        noteWrong(wrong, []);
+        added.current = refs.at(-1) ?? null;
+        return command;
+      },
+      rows.length === 1 ? 'Add an activity' : `Add ${rows.length} activities`,
+    );
+  const lastRef = async (): Promise<string | null> => {
+    const refs = await open.room.refsOn(Math.max(0, shape.lines - 50), shape.lines);
+    return refs.findLast((r) => r !== '') ?? null;
+  };
+
+  /** Links that are there, and one more. */
+  const addLink = async (ref: string, field: 'predecessors' | 'successors', text: string) => {
+    const there = await open.room.editText(ref, field, '');
+    await type([{ ref, field, text: there === '' ? text : `${there}, ${text}` }]);
+  };
+
+  const chosenRefs = async (): Promise<string[]> =>
+    (await open.room.refsOn(range.top, range.bottom + 1)).filter((r) => r !== '');
+  const drawAll = async (make: (ref: string) => Drawing, words: string) => {
+    const refs = await chosenRefs();
+    if (refs.length === 0) return;
+    // One after the other, since each is told by where the ones before it stand; what goes behind others, from the end.
+    const { do: what } = make(refs[0]!);
+    for (const ref of what === 'down' || what === 'outdent' ? refs.reverse() : refs)
+      if (!(await change(async (room) => (await room.drawn(make(ref)))?.command ?? null, `${words} ${ref}`))) return;
+  };
+  const remove = async () => {
+    const refs = await chosenRefs();
+    if (refs.length === 0) return;
+    const commands = refs.map((ref) => ({ do: 'removeActivity' as const, ref }));
+    await change(
+      commands.length === 1 ? commands[0]! : { do: 'all', commands },
+      refs.length === 1 ? `Remove ${refs[0]}` : `Remove ${refs.length} activities`,
+    );
+  };
+  const clear = async () => {
+    const refs = await open.room.refsOn(range.top, range.bottom + 1);
+    const cells = refs.flatMap((ref) =>
+      ref === ''
+        ? []
+        : fields
+            .slice(range.left, range.right + 1)
+            .flatMap((field) => (editorOf(field) === null || field === 'name' ? [] : [{ ref, field, text: '' }])),
+    );
+    await type(cells, cells.length === 1 ? undefined : `Clear ${cells.length} cells`);
+  };
+  const fillDown = async () => {
+    const refs = await open.room.refsOn(range.top, range.bottom + 1);
+    const [first] = refs;
+    if (!first || refs.length < 2) return;
+    const columns = fields.slice(range.left, range.right + 1).filter((f) => editorOf(f) !== null);
+    const line = (await open.room.lines(range.top, range.top + 1))[0]!;
+    const texts = await Promise.all(
+      columns.map((field) => {
+        const c = fields.indexOf(field);
+        return open.room.editText(first, field, c === 0 ? line.name : line.cells[c - 1]!);
+      }),
+    );
+    await type(
+      refs.slice(1).flatMap((ref) => (ref === '' ? [] : columns.map((field, k) => ({ ref, field, text: texts[k]! })))),
+      `Fill ${refs.length - 1} rows down`,
+    );
+  };
+  const insert = async () => {
+    const place = behind ?? (await lastRef());
+    let ref: string | null = null;
+    const done = await change(async (room) => {
+      const made = await room.added(place, ['name'], [['']]);
+      ref = made.refs[0] ?? null;
+      return made.command;
+    }, 'Insert an activity');
+    if (done && ref !== null) setNaming(ref);
+  };
+  const paste = async (text: string, several: boolean) => {
+    const table = text
+      .replace(/\r?\n$/, '')
+      .split(/\r?\n/)
+      .map((line) => line.split('\t'));
+    if (table.length === 0) return;
+    const into = fields.slice(from.col);
+    const refs = await open.room.refsOn(from.row, from.row + table.length);
+    // One cell goes into all that are chosen.
+    const single = table.length === 1 && table[0]!.length === 1;
+    if (single && several) {
+      const all = await open.room.refsOn(range.top, range.bottom + 1);
+      await type(
+        all.flatMap((ref) =>
+          ref === ''
+            ? []
+            : fields.slice(range.left, range.right + 1).map((field) => ({ ref, field, text: table[0]![0]! })),
+        ),
+      );
+      return;
+    }
+    const cells = table.flatMap((row, k) => {
+      const ref = refs[k];
+      return ref ? row.slice(0, into.length).map((t, c) => ({ ref, field: into[c]!, text: t })) : [];
+    });
+    const fresh = table.slice(Math.max(0, shape.lines - from.row));
+    if (cells.length > 0) await type(cells, `Paste ${table.length - fresh.length} rows`);
+    if (fresh.length > 0) await add(fresh, into);
+  };
+
+  return {
+    busy,
+    change,
+    wrongs,
+    pending,
+    naming,
+    setNaming,
+    type,
+    add,
+    addLink,
+    drawAll,
+    remove,
+    clear,
+    fillDown,
+    insert,
+    paste,
+    /** What is added next stands behind the last line again. */
+    endAdding: () => {
+      added.current = null;
+    },
+    /** Cells that cannot be used as typed show again what they hold. */
+    leaveWrongs: () => setWrongs(new Map()),
+  };
+}
