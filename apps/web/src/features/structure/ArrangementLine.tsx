@@ -26,6 +26,13 @@ interface Props {
   onDrop: (name: string) => void;
 }
 
+/** What may stand beside the rows themselves. */
+const MARKS = [
+  ['summaries', 'groups'],
+  ['numbers', 'numbers'],
+  ['whole', 'the whole plan'],
+] as const;
+
 const then = (names: string[]): string => names.join(', then ');
 
 /** The arrangement as a sentence; every underlined part of it can be changed. */
@@ -33,6 +40,7 @@ export function ArrangementLine({ open, arrangement: a, kept, onChange, onKeep, 
   const fields = selectFields(open.head);
   const nameOf = (id: string) => fields.find((f) => f.id === id)?.name ?? id;
   const groupable = fields.filter((f) => !['ref', 'name', 'notes', 'predecessors', 'successors'].includes(f.id));
+  const marks = MARKS.flatMap(([id]) => (a[id] ? [id] : []));
   const sorted = a.sort.map((s) => `${nameOf(s.field)}${s.down ? ' (down)' : ''}`);
   return (
     <p className="text-[16px] leading-relaxed" aria-label="Arrangement">
@@ -45,6 +53,21 @@ export function ArrangementLine({ open, arrangement: a, kept, onChange, onKeep, 
         most={4}
         options={groupable.map((f) => [f.id, f.name])}
         onChange={(groups) => onChange({ groups })}
+      />{' '}
+      showing{' '}
+      <ManyPart
+        part="marks"
+        label="Showing"
+        text={marks.length === 0 ? 'rows only' : marks.map((m) => MARKS.find(([id]) => id === m)![1]).join(', ')}
+        values={marks}
+        options={MARKS.map(([id, title]) => [id, title])}
+        onChange={(wanted) =>
+          onChange({
+            summaries: wanted.includes('summaries'),
+            numbers: wanted.includes('numbers'),
+            whole: wanted.includes('whole'),
+          })
+        }
       />
       , sorted by{' '}
       <OnePart
