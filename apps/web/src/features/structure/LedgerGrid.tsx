@@ -101,6 +101,8 @@ export function LedgerGrid(props: Props) {
   const { busy, change, wrongs, pending, naming, type } = edits;
 
   const follow = useRef<string | null>(null);
+  /** Counts how often the person has chosen a cell: an answer that comes later than that does not choose another. */
+  const picks = useRef(0);
   useEffect(() => {
     follow.current = chosen?.ref || null;
     onChosen(chosen?.ref || null);
@@ -109,10 +111,11 @@ export function LedgerGrid(props: Props) {
   useEffect(() => {
     const ref = naming ?? follow.current;
     if (ref === null) return;
+    const picked = picks.current;
     let current = true;
     open.room.lineOf(ref).then(
       ({ place }) => {
-        if (!current || place < 0) return;
+        if (!current || place < 0 || (ref !== naming && picks.current !== picked)) return;
         setFocus((f) => (f.row === place ? f : { ...f, row: place }));
         if (ref !== naming) return;
         edits.setNaming(null);
@@ -135,6 +138,7 @@ export function LedgerGrid(props: Props) {
 
   const go = useCallback(
     (row: number, col: number, extend = false) => {
+      picks.current++;
       const spot = { row: Math.max(0, Math.min(total - 1, row)), col: Math.max(0, Math.min(fields.length - 1, col)) };
       setAnchor((a) => (extend ? (a ?? focus) : null));
       setFocus(spot);
@@ -170,6 +174,7 @@ export function LedgerGrid(props: Props) {
     if (e.row >= shape.lines) {
       if (text.trim() === '') return;
       // The line for what is new goes down by one.
+      picks.current++;
       if (by === 'down') setFocus({ row: Math.max(e.row, shape.lines) + 1, col: 0 });
       void edits.add([[text]], ['name']);
       return;
@@ -365,12 +370,14 @@ export function LedgerGrid(props: Props) {
                 editing={editing?.row === v.index ? editing : null}
                 open={open}
                 onPick={(col, extend) => {
+                  picks.current++;
                   edits.endAdding();
                   setAnchor(extend ? (anchor ?? focus) : null);
                   setFocus({ row: v.index, col });
                   toFocus();
                 }}
                 onOver={(col) => {
+                  picks.current++;
                   setAnchor((a) => a ?? focus);
                   setFocus({ row: v.index, col });
                 }}
