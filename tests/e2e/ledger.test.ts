@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Browser, ElementHandle, Page } from 'puppeteer-core';
 import { openBrowser, openPage } from '../support/browser';
-import { address } from '../support/desk';
+import { address, until } from '../support/desk';
 
 /** The ledger as a person works in it: by keys alone, by pasting, by dragging; then what the stored plan holds. */
 
@@ -38,18 +38,6 @@ let planId = '';
 const planNow = async (): Promise<Stored['plan']> =>
   ((await (await fetch(`${address}/api/plans/${planId}`)).json()) as Stored).plan;
 const of = async (name: string) => (await planNow()).activities.find((a) => a.name === name)!;
-async function until<T>(read: () => Promise<T>, wanted: T): Promise<void> {
-  for (let k = 0; ; k++) {
-    const now = await read();
-    try {
-      expect(now).toEqual(wanted);
-      return;
-    } catch (error) {
-      if (k === 40) throw error;
-      await new Promise((r) => setTimeout(r, 150));
-    }
-  }
-}
 const day = (iso: string) => Date.parse(`${iso}T00:00Z`) / 60_000;
 const grid = '[role="treegrid"]';
 const key = (...keys: string[]) =>

@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Browser, ElementHandle, Page } from 'puppeteer-core';
 import { openBrowser, openPage } from '../support/browser';
-import { address, byName, catchDownloads, putFile, upload } from '../support/desk';
+import { address, byName, catchDownloads, putFile, until, upload } from '../support/desk';
 
 /** Making a plan one's own: code books, clean-up, starters, a sketch, and the whole in one file; done as a person does. */
 
@@ -80,19 +80,6 @@ let planId = '';
 const planNow = async (): Promise<Stored> => (await (await fetch(`${address}/api/plans/${planId}`)).json()) as Stored;
 const codes = async (field: string) =>
   Object.fromEntries((await planNow()).plan.activities.map((a) => [a.ref, a.codes[field] ?? '']));
-/** Waits until the stored plan is as wanted: what is pressed is written a moment later. */
-async function until<T>(read: () => Promise<T>, wanted: T): Promise<void> {
-  for (let k = 0; ; k++) {
-    const now = await read();
-    try {
-      expect(now).toEqual(wanted);
-      return;
-    } catch (error) {
-      if (k === 40) throw error;
-      await new Promise((r) => setTimeout(r, 150));
-    }
-  }
-}
 const day = (iso: string) => Date.parse(`${iso}T00:00Z`) / 60_000;
 
 const HEADINGS = 'ID,Activity,Start,Finish,Predecessors';
@@ -162,7 +149,7 @@ describe('code books', () => {
       'S2-20': 'Concrete',
       'S2-30': '',
     });
-    await says('1 rows without any');
+    await says('One row without any');
   });
 
   test('it is taken back and done again, also after a reload', async () => {

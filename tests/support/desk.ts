@@ -1,3 +1,4 @@
+import { expect } from '@jest/globals';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -97,3 +98,17 @@ export const waitForText = (page: Page, text: string, there = true) =>
     text,
     there,
   );
+
+/** Waits until what is read is as wanted: what is pressed is written a moment later. */
+export async function until<T>(read: () => Promise<T>, wanted: T): Promise<void> {
+  for (let k = 0; ; k++) {
+    const now = await read();
+    try {
+      expect(now).toEqual(wanted);
+      return;
+    } catch (error) {
+      if (k === 40) throw error;
+      await new Promise((r) => setTimeout(r, 150));
+    }
+  }
+}

@@ -59,3 +59,4 @@ export * from './plan/whole';
 export * from './ledger/arrangement';
 export * from './ledger/arranged';
 export { collide, touchesOf } from './commands/touches';
+export { lagCalendarOf, lagMinutesPerDay } from './plan/lags';

@@ -12,6 +12,7 @@ import {
   schedulePlan,
   shiftedBy,
   startOfDay,
+  workingDaysTo,
   workingSpan,
 } from '../src/index';
 import { planOf } from './helpers';
@@ -57,6 +58,13 @@ describe('drawing on days', () => {
     const point = datedOn(base, { calendar: null, kind: 'finishMilestone' }, d('2026-03-07'), d('2026-03-07'));
     expect(point).toEqual({ start: null, finish: endOfDay(d('2026-03-07')), duration: 0, said: null });
   });
+});
+
+test('working days from one day to another: over a weekend, backwards, and at least one', () => {
+  expect(workingDaysTo(base, d('2026-03-06'), d('2026-03-10'))).toBe(2);
+  expect(workingDaysTo(base, d('2026-03-10'), d('2026-03-06'))).toBe(-2);
+  expect(workingDaysTo(base, d('2026-03-07'), d('2026-03-08'))).toBe(1);
+  expect(workingDaysTo(base, d('2026-03-07'), d('2026-03-07'))).toBe(0);
 });
 
 describe('moving by working days', () => {

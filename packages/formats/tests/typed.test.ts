@@ -136,6 +136,24 @@ describe('what is typed into other cells', () => {
     expect(cellText(plan, schedulePlan(plan), 'B', 'predecessors', '')).toBe('A SS+2d');
   });
 
+  test('a lag is counted in the calendar of the successor, from whichever end it is typed', () => {
+    const ten = { ...SIX_DAY, id: 'ten', name: 'Ten hours', minutesPerDay: 600 };
+    const mixed: Plan = {
+      ...plan,
+      calendars: [...plan.calendars, ten],
+      activities: plan.activities.map((x) => (x.ref === 'B' ? { ...x, calendar: 'ten' } : x)),
+      links: [],
+    };
+    const lag = (ref: string, field: string, text: string) => (after(ref, field, text, mixed) as Plan).links[0]!.lag;
+    expect([lag('A', 'successors', 'B FS+2d'), lag('B', 'predecessors', 'A FS+2d')]).toEqual([1200, 1200]);
+    const linked = after('A', 'successors', 'B FS+2d', mixed) as Plan;
+    const s = schedulePlan(linked);
+    expect([cellText(linked, s, 'A', 'successors', ''), cellText(linked, s, 'B', 'predecessors', '')]).toEqual([
+      'B FS+2d',
+      'A FS+2d',
+    ]);
+  });
+
   test('whatever an editor begins with, typed again, changes nothing', () => {
     const s = schedulePlan(plan);
     for (const ref of ['A', 'B', 'M'])

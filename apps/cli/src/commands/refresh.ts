@@ -157,29 +157,8 @@ function refreshed(
   };
 }
 
-const listed = ({
-  id,
-  kind,
-  ref,
-  name,
-  startDays,
-  finishDays,
-  fields,
-  linksAdded,
-  linksRemoved,
-  byHand,
-}: SourceChange) => ({
-  id,
-  kind,
-  ref,
-  name,
-  startDays,
-  finishDays,
-  fields,
-  linksAdded,
-  linksRemoved,
-  byHand,
-});
+/** A change as it is listed: without the activity as a whole, and where it would stand. */
+const listed = ({ activity: _, moved: __, after: ___, ...change }: SourceChange) => change;
 
 const signed = (days: number): string => `${days > 0 ? '+' : ''}${days}`;
 

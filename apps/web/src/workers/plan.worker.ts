@@ -44,7 +44,7 @@ import {
   type WrongCell,
 } from './answers/ledger';
 import { type Neighbour, type Neighbours, neighboursOf } from './answers/neighbours';
-import { type LedgerRow, ledgerRows } from './answers/rows';
+import { type SketchedRow, sketchedRows } from './answers/sketched';
 import { type Suggestion, suggestionsFor } from './answers/suggestions';
 import { type AlikeRow, alikeRows, mendingCommand, type WorkShown, workShown } from './answers/work';
 
@@ -59,7 +59,7 @@ export type {
   Checks,
   Facts,
   FillPreview,
-  LedgerRow,
+  SketchedRow,
   LedgerShape,
   LedgerShown,
   Strip,
@@ -252,8 +252,8 @@ export class PlanRoom {
     );
   }
 
-  ledger(): LedgerRow[] {
-    return ledgerRows(this.held);
+  sketched(): SketchedRow[] {
+    return sketchedRows(this.held);
   }
 
   facts(ref: string): Facts | null {

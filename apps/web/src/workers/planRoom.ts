@@ -196,6 +196,8 @@ function write(
         const written = await patiently(opened, () => send(opened.version, command));
         // Others were quicker with something else: what they did comes first.
         if (written.version > opened.version + 1) await catchUp(opened, written.version - 1);
+        // It may have had to be opened anew for that: then it has this change already.
+        if (open !== opened) return written;
         const head = await opened.room.apply(command ?? written.command!, written.version);
         opened.version = written.version;
         opened.turns = written.turns;

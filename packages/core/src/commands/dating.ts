@@ -8,7 +8,9 @@ import type { Command } from './command';
 
 type Part = Partial<Omit<Activity, 'ref'>>;
 
-function calendarOf(plan: Plan, a: Pick<Activity, 'calendar'>): WorkingTime {
+type Calendars = Pick<Plan, 'calendars' | 'calendar'>;
+
+function calendarOf(plan: Calendars, a: Pick<Activity, 'calendar'>): WorkingTime {
   const spec =
     plan.calendars.find((c) => c.id === a.calendar) ??
     plan.calendars.find((c) => c.id === plan.calendar) ??
@@ -18,7 +20,7 @@ function calendarOf(plan: Plan, a: Pick<Activity, 'calendar'>): WorkingTime {
 
 /** The working days that a stretch of days is drawn on: from the first working day in or behind it to the last before its end. */
 export function workingSpan(
-  plan: Plan,
+  plan: Calendars,
   a: Pick<Activity, 'calendar'>,
   first: Day,
   last: Day,
@@ -30,7 +32,7 @@ export function workingSpan(
 }
 
 /** What an activity says when it is drawn from one day to another: dates on working days, and the length between. */
-export function datedOn(plan: Plan, a: Pick<Activity, 'calendar' | 'kind'>, first: Day, last: Day): Part {
+export function datedOn(plan: Calendars, a: Pick<Activity, 'calendar' | 'kind'>, first: Day, last: Day): Part {
   if (isMilestone(a.kind))
     return a.kind === 'finishMilestone'
       ? { start: null, finish: endOfDay(last), duration: 0, said: null }
@@ -43,6 +45,14 @@ export function datedOn(plan: Plan, a: Pick<Activity, 'calendar' | 'kind'>, firs
     duration: span.days * minutesPerDay,
     said: null,
   };
+}
+
+/** Working days of the plan's own calendar from one day to another; at least one where they differ. */
+export function workingDaysTo(plan: Calendars, from: Day, to: Day): number {
+  if (from === to) return 0;
+  const time = calendarOf(plan, { calendar: null });
+  const days = time.between(Math.min(from, to), Math.max(from, to));
+  return Math.sign(to - from) * Math.max(1, days);
 }
 
 /** The days on which the schedule shows an activity; null where it has no dates. */

@@ -1,6 +1,7 @@
 import { weekCalendar } from '../calendar/spec';
 import type { Command } from '../commands/command';
 import type { Finding, FindingCode } from '../findings/finding';
+import { freeRef } from '../outline/edits';
 import { type Activity, isMilestone, type Link, makeActivity, makeLink, type Plan } from '../plan/schema';
 import type { Schedule } from '../schedule/model';
 import { NONE } from '../schedule/slots';
@@ -136,21 +137,13 @@ function askedOf(field: string): Asked {
   return type === 'text' ? 'text' : type;
 }
 
-const freeRef = (plan: Plan, base: string): string => {
-  const taken = new Set(plan.activities.map((a) => a.ref));
-  for (let k = 1; ; k++) {
-    const ref = `${base}${k === 1 ? '' : k}`.slice(-200);
-    if (!taken.has(ref)) return ref;
-  }
-};
-
 /** The lag of a link made an activity of its own, that is done between the two. */
 function waitAsActivity(found: Found): Command[] {
   const { plan, finding } = found;
   const [link] = linksBetween(found).filter((l) => l.lag > 0);
   if (!link) return [];
   const after = plan.activities.find((x) => x.ref === link.to);
-  const ref = freeRef(plan, `${finding.refs[0]}-wait`);
+  const ref = freeRef(plan, `${finding.refs[0]!.slice(0, 180)}-wait`);
   return [
     {
       do: 'addActivity',

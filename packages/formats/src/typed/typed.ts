@@ -5,6 +5,8 @@ import {
   datedOn,
   endOfDay,
   isMilestone,
+  lagCalendarOf,
+  lagMinutesPerDay,
   type Link,
   makeLink,
   type Plan,
@@ -209,7 +211,9 @@ const links =
     const before = plan.links.filter((l) => l[own] === a.ref);
     const wanted = read.map(({ ref, type, lag }): Link => {
       const known = before.find((l) => l[other] === ref && l.type === type);
-      const minutes = lag === null ? 0 : toMinutes(lag, calendarOf(cell));
+      const ends = other === 'from' ? { from: ref, to: a.ref } : { from: a.ref, to: ref };
+      const counted = { ...ends, lagCalendar: known?.lagCalendar ?? ('successor' as const) };
+      const minutes = lag === null ? 0 : toMinutes(lag, lagCalendarOf(plan, counted) ?? calendarOf(cell));
       return makeLink({
         from: a.ref,
         to: a.ref,
@@ -414,8 +418,7 @@ export function cellText(plan: Plan, s: Schedule, ref: string, field: string, sh
   return plan.links
     .filter((l) => l[own] === ref)
     .map((l) => {
-      const spec = plan.calendars.find((c) => c.id === a.calendar) ?? plan.calendars[0]!;
-      const per = l.lagCalendar === 'elapsed' ? 1440 : spec.minutesPerDay;
+      const per = lagMinutesPerDay(plan, l);
       const amount = Math.abs(l.lag);
       const lag =
         l.lag === 0

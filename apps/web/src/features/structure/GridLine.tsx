@@ -93,7 +93,7 @@ export function GridLine(props: Props) {
               <span
                 className={`truncate ${fieldType(field) === 'text' ? '' : 'font-narrow'} ${wrong ? 'text-madder underline decoration-dotted' : ''} ${heading || line?.summary ? 'text-soft' : ''}`}
               >
-                {heading && col === 1 && line!.hides === '' && shown === '' ? '' : shown}
+                {shown}
               </span>
             )}
             {own && (

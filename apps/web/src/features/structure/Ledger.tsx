@@ -1,6 +1,6 @@
 'use client';
 import { useSearchParams } from 'next/navigation';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { PlanTurns } from '@/features/plan/PlanTurns';
 import { Frame, type FramePlan } from '@/ui/Frame';
 import { wrong } from '@/ui/Toasts';
@@ -55,7 +55,6 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
   const [goal, setGoal] = useState<{ place: number } | null>(null);
   const [undatedOnly, setUndatedOnly] = useState(false);
   const wanted = useSearchParams().get('ref');
-  const shaped = useRef<LedgerShape | null>(null);
 
   useEffect(() => {
     if (!arrangement) return;
@@ -74,9 +73,7 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
         }
       : arrangement;
     open.room.arrange(asked, [...closed]).then((found) => {
-      if (!current) return;
-      shaped.current = found;
-      setShape(found);
+      if (current) setShape(found);
     }, wrong);
     return () => {
       current = false;
@@ -106,12 +103,15 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
     async (ref: string) => {
       const { place, holders } = await open.room.lineOf(ref);
       if (place >= 0) return setGoal({ place });
-      const hidden = holders.filter((h) => closed.has(h));
-      if (hidden.length === 0 || !arrangement) return;
-      const next = new Set([...closed].filter((k) => !hidden.includes(k)));
+      if (!arrangement) return;
+      // In the outline the groups that hold it are opened; in groups by fields, all of them.
+      const inOutline = arrangement.groups.length === 0;
+      const next = new Set([...closed].filter((k) => inOutline && !holders.includes(k)));
       setClosed(next);
       await open.room.arrange(arrangement, [...next]);
-      setGoal({ place: (await open.room.lineOf(ref)).place });
+      const after = await open.room.lineOf(ref);
+      if (after.place >= 0) setGoal({ place: after.place });
+      else wrong(new Error(`${ref} is not among the rows that are listed. List everything to see it.`));
     },
     [open, closed, arrangement],
   );
@@ -200,7 +200,6 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
           open={open}
           shape={shape}
           arrangement={arrangement}
-          closed={closed}
           goal={goal}
           onJump={(ref) => void jump(ref)}
           onToggle={toggle}

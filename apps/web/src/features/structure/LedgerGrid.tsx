@@ -17,14 +17,13 @@ import { keyOf, useGridEdits } from './useGridEdits';
 import { useLines } from './useLines';
 import { useStripDrag } from './useStripDrag';
 
-export const ROW_HEIGHT = 30;
+const ROW_HEIGHT = 30;
 
 interface Props {
   planId: string;
   open: OpenRoom;
   shape: LedgerShape;
   arrangement: Arrangement;
-  closed: ReadonlySet<string>;
   /** A row that is wanted in sight. */
   goal: { place: number } | null;
   /** Brings an activity in sight, wherever it stands. */
@@ -95,9 +94,9 @@ export function LedgerGrid(props: Props) {
   ];
   const statusDay = open.head.statusDate === null ? null : open.head.statusDate / 1440;
   const chosen = lines.at(focus.row);
-  const range2 = rangeOf(focus, anchor);
+  const area = rangeOf(focus, anchor);
 
-  const edits = useGridEdits({ planId, open, shape, fields, range: range2, from: focus, behind: chosen?.ref || null });
+  const edits = useGridEdits({ planId, open, shape, fields, range: area, from: focus, behind: chosen?.ref || null });
   const { busy, change, wrongs, pending, naming, type } = edits;
 
   const follow = useRef<string | null>(null);
@@ -197,9 +196,9 @@ export function LedgerGrid(props: Props) {
     const copy = (e: ClipboardEvent) => {
       if (!own()) return;
       e.preventDefault();
-      const columns = Array.from({ length: range2.right - range2.left + 1 }, (_, k) => range2.left + k);
+      const columns = Array.from({ length: area.right - area.left + 1 }, (_, k) => area.left + k);
       // What is in sight is at hand at once; more than that is asked for and put in when it comes.
-      const near = Array.from({ length: range2.bottom - range2.top + 1 }, (_, k) => lines.at(range2.top + k));
+      const near = Array.from({ length: area.bottom - area.top + 1 }, (_, k) => lines.at(area.top + k));
       if (near.every((l) => l !== null))
         e.clipboardData!.setData(
           'text/plain',
@@ -207,7 +206,7 @@ export function LedgerGrid(props: Props) {
         );
       else
         void open.room
-          .copied(range2.top, range2.bottom + 1, columns)
+          .copied(area.top, area.bottom + 1, columns)
           .then((table) => navigator.clipboard.writeText(tableText(table)))
           .catch(sayWrong);
     };
@@ -363,7 +362,7 @@ export function LedgerGrid(props: Props) {
                 range={range}
                 statusDay={statusDay}
                 focusCol={v.index === focus.row ? focus.col : null}
-                isChosen={(col) => anchor !== null && inRange(range2, v.index, col)}
+                isChosen={(col) => anchor !== null && inRange(area, v.index, col)}
                 wrongAt={own}
                 pendingAt={(col) => (line ? pending.get(keyOf(line.ref, fields[col]!)) : undefined)}
                 would={(line && would?.bars[line.ref]) ?? null}
@@ -443,12 +442,7 @@ export function LedgerGrid(props: Props) {
             () => void edits.drawAll((ref) => ({ do: 'down', ref }), 'Move'),
             outlined,
           ],
-          [
-            'Fill down',
-            'The first row into those below (Ctrl D)',
-            () => void edits.fillDown(),
-            range2.bottom > range2.top,
-          ],
+          ['Fill down', 'The first row into those below (Ctrl D)', () => void edits.fillDown(), area.bottom > area.top],
           [
             opened !== null && opened === chosen?.ref ? 'Close' : 'Neighbours',
             'What leads to it, and what follows (Enter)',
@@ -456,7 +450,7 @@ export function LedgerGrid(props: Props) {
             hasRow,
           ],
         ]}
-        chosen={anchor ? `${range2.bottom - range2.top + 1} rows, ${range2.right - range2.left + 1} columns` : ''}
+        chosen={anchor ? `${area.bottom - area.top + 1} rows, ${area.right - area.left + 1} columns` : ''}
         bad={would?.bad ?? (drag === null && wrongs.size > 0)}
         words={
           drag

@@ -119,14 +119,13 @@ const lagWords = (lag: number): string => (lag === 0 ? '' : ` ${lag > 0 ? '+' : 
 function LinkWords({ of, onChange }: { of: Neighbour; onChange: Props['onChange'] }) {
   const [lag, setLag] = useState(String(of.lag));
   const { link } = of;
-  const perDay = of.lag === 0 ? 480 : link.lag / of.lag;
   const put = (type: LinkType, days: number) =>
     onChange(
       {
         do: 'all',
         commands: [
           { do: 'removeLink', link },
-          { do: 'addLink', link: { ...link, type, lag: Math.round(days * perDay) } },
+          { do: 'addLink', link: { ...link, type, lag: Math.round(days * of.perDay) } },
         ],
       },
       `Change the link ${link.from} → ${link.to}`,

@@ -41,7 +41,7 @@ export function useGridEdits({ planId, open, shape, fields, range, from, behind 
   const type = async (cells: { ref: string; field: string; text: string }[], words?: string) => {
     if (cells.length === 0) return;
     setPending(new Map(cells.map((c) => [keyOf(c.ref, c.field), c.text])));
-    await change(
+    const done = await change(
       async (room) => {
         const { command, wrong } = await room.typed(cells);
         noteWrong(wrong, cells);
@@ -49,6 +49,12 @@ export function useGridEdits({ planId, open, shape, fields, range, from, behind 
       },
       words ?? (cells.length === 1 ? undefined : `Type into ${cells.length} cells`),
     );
+    // What could not be kept stands in its cells, to be kept again.
+    if (!done)
+      noteWrong(
+        cells.map((c) => ({ ...c, why: 'It could not be kept. Press Enter in the cell to try again.' })),
+        cells,
+      );
     setPending(new Map());
   };
   /** What was added last at the end: more goes behind it, one after the other, however quickly it is typed. */

@@ -1,5 +1,5 @@
 'use client';
-import { type Command, type Day, isoDate } from '@clembo/core';
+import { type Command, type Day, isoDate, workingDaysTo } from '@clembo/core';
 import { type PointerEvent, type RefObject, useState } from 'react';
 import type { Consequences } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
@@ -36,7 +36,11 @@ export function useStripDrag({ open, range, inSight, isGroup, onDrop, onEnd }: O
         ? { ref: d.ref, field: 'finish', text: isoDate(Math.max(d.first, d.last + by)) }
         : { ref: d.ref, field: 'start', text: isoDate(d.first + by) };
     if (isGroup(d.ref) && d.grip === 'move') {
-      const made = await open.room.drawn({ do: 'shift', ref: d.ref, days: Math.round((by * 5) / 7) });
+      const made = await open.room.drawn({
+        do: 'shift',
+        ref: d.ref,
+        days: workingDaysTo(open.head, d.first, d.first + by),
+      });
       return made?.command ?? null;
     }
     return (await open.room.typed([cell])).command;

@@ -1,4 +1,4 @@
-import { activityTime, type Link, type LinkType, NONE, shownDays } from '@clembo/core';
+import { activityTime, lagMinutesPerDay, type Link, type LinkType, NONE, shownDays } from '@clembo/core';
 import type { Held } from './held';
 import type { Strip } from './ledger';
 
@@ -9,6 +9,8 @@ export interface Neighbour {
   type: LinkType;
   /** Working days of the lag, in the calendar that counts them. */
   lag: number;
+  /** Minutes that a day of it has. */
+  perDay: number;
   link: Link;
   /** How the link stands, in words: `no slack`, `4 d slack`, `broken by 2 d`. */
   slack: string;
@@ -27,13 +29,11 @@ const MOST = 30;
 /** What leads to an activity and what follows it, the tightest first. */
 export function neighboursOf(held: Held, ref: string, stripOf: (i: number) => Strip | null): Neighbours {
   const { plan, schedule: s } = held;
-  const time = activityTime(plan, s);
   const one = (link: Link, other: string): Neighbour[] => {
     const [i, j] = [s.outline.indexOf.get(link.from), s.outline.indexOf.get(link.to)];
     const at = s.outline.indexOf.get(other);
     if (i === undefined || j === undefined || at === undefined) return [];
-    const counted = link.lagCalendar === 'predecessor' ? i : j;
-    const perDay = link.lagCalendar === 'elapsed' ? 1440 : time.minutesPerDay(counted);
+    const perDay = lagMinutesPerDay(plan, link);
     const days = slackDays(held, link, i, j);
     const broken = days !== null && days < 0;
     return [
@@ -41,7 +41,8 @@ export function neighboursOf(held: Held, ref: string, stripOf: (i: number) => St
         ref: other,
         name: plan.activities[at]!.name || other,
         type: link.type,
-        lag: Math.round((10 * link.lag) / perDay) / 10,
+        lag: Math.round((100 * link.lag) / perDay) / 100,
+        perDay,
         link,
         slack: days === null ? '' : days === 0 ? 'no slack' : broken ? `broken by ${-days} d` : `${days} d slack`,
         broken,

@@ -135,7 +135,11 @@ export function BookValues({ book, onValues, onRecode }: Props) {
         <button type="submit" className="quiet py-1" disabled={fresh.trim() === ''}>
           Add
         </button>
-        {without > 0 && <span className="ml-auto text-[14px] text-soft">{without} rows without any</span>}
+        {without > 0 && (
+          <span className="ml-auto text-[14px] text-soft">
+            {without === 1 ? 'One row' : `${without} rows`} without any
+          </span>
+        )}
       </form>
       {outside.length > 0 && (
         <div className="mt-4 rounded-lg border border-marigold bg-marigold/10 px-3 py-2" data-testid="outside">

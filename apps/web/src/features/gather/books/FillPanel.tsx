@@ -234,7 +234,7 @@ function Outcome({ preview, rules }: { preview: FillPreview; rules: boolean }) {
       <p>
         {changes === 0
           ? 'Nothing would change.'
-          : `${changes} ${changes === 1 ? 'row gets' : 'rows get'} another code, groups among them.`}{' '}
+          : `${changes} ${changes === 1 ? 'row gets' : 'rows get'} another code (groups count as rows).`}{' '}
         {none === 0 ? (
           'Every activity is caught.'
         ) : (

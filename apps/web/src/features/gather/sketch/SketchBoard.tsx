@@ -1,12 +1,12 @@
 'use client';
-import { type Day, workingSpan } from '@clembo/core';
+import { type Day, workingDaysTo, workingSpan } from '@clembo/core';
 import { formatDay } from '@clembo/scene/dates';
 import { type KeyboardEvent, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { usePlanChange } from '@/features/plan/usePlanChange';
 import { KEY_HELP } from '@/ui/keyHelp';
 import { KeyList } from '@/ui/KeyList';
 import { Pick } from '@/ui/Pick';
-import type { Drawing, LedgerRow } from '@/workers/plan.worker';
+import type { Drawing, SketchedRow } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
 import { SketchRow } from './SketchRow';
 import { boardRange, ticks, type Zoom, ZOOMS, zoomFor } from './sketchScale';
@@ -20,7 +20,7 @@ const LENGTH_BY_KEY: Record<Zoom, number> = { weeks: 5, months: 12, quarters: 26
 interface Props {
   planId: string;
   open: OpenRoom;
-  rows: LedgerRow[];
+  rows: SketchedRow[];
   today: Day;
 }
 
@@ -86,7 +86,7 @@ export function SketchBoard({ planId, open, rows, today }: Props) {
     const words = `Move ${nameOf(row.ref)}`;
     if (d.how === 'move' && (row.summary || row.kind === 'activity'))
       void draw(
-        { do: 'shift', ref: row.ref, days: workingDaysBetween(open, row.start, row.start + d.to - d.from) },
+        { do: 'shift', ref: row.ref, days: workingDaysTo(open.head, row.start, row.start + d.to - d.from) },
         words,
       );
     else void draw({ do: 'place', ref: row.ref, ...placed(row, d) }, words);
@@ -104,7 +104,7 @@ export function SketchBoard({ planId, open, rows, today }: Props) {
       kind === 'activity' ? 'Draw an activity' : 'Draw a milestone',
     );
   };
-  const remove = (row: LedgerRow) => {
+  const remove = (row: SketchedRow) => {
     setChosen(rows[at + 1]?.ref ?? rows[at - 1]?.ref ?? null);
     void change({ do: 'removeActivity', ref: row.ref }, `Remove ${nameOf(row.ref)}`).then(() => board.current?.focus());
   };
@@ -117,7 +117,7 @@ export function SketchBoard({ planId, open, rows, today }: Props) {
     e.stopPropagation();
     run();
   };
-  const keys = (row: LedgerRow | undefined, e: KeyboardEvent): (() => void) | null => {
+  const keys = (row: SketchedRow | undefined, e: KeyboardEvent): (() => void) | null => {
     const step = { ArrowLeft: -1, ArrowRight: 1 }[e.key];
     if (e.key === 'a') return () => make('activity');
     if (e.key === 'm') return () => make('finishMilestone');
@@ -144,7 +144,7 @@ export function SketchBoard({ planId, open, rows, today }: Props) {
   };
 
   const dragOf = (ref: string): Drag | null => (drag && drag.ref === ref && drag.how !== 'make' ? drag : null);
-  const wordsOf = (row: LedgerRow): string | null => {
+  const wordsOf = (row: SketchedRow): string | null => {
     const own = dragOf(row.ref);
     return own && dragWords(open, row, own);
   };
@@ -263,7 +263,7 @@ export function SketchBoard({ planId, open, rows, today }: Props) {
 }
 
 /** Where a bar or milestone is put that is dragged, by the ends that it has. */
-function placed(row: LedgerRow, d: Drag): { first: Day; last: Day } {
+function placed(row: SketchedRow, d: Drag): { first: Day; last: Day } {
   const by = d.to - d.from;
   const [start, finish] = [row.start!, row.finish!];
   if (d.how === 'move') return { first: start + by, last: finish + by };
@@ -274,32 +274,22 @@ function placed(row: LedgerRow, d: Drag): { first: Day; last: Day } {
 
 const PLAIN = { calendar: null };
 
-/** Working days of the plan's calendar from one day to another. */
-function workingDaysBetween({ head }: OpenRoom, from: Day, to: Day): number {
-  const plan = { ...head, activities: [], links: [] };
-  if (to === from) return 0;
-  return to > from
-    ? workingSpan(plan, PLAIN, from, to).days - 1 || 1
-    : -(workingSpan(plan, PLAIN, to, from).days - 1 || 1);
-}
-
 /** The finish of an activity that gets a working day longer or shorter. */
 function otherEnd({ head }: OpenRoom, start: Day, finish: Day, by: number): Day {
-  const plan = { ...head, activities: [], links: [] };
   for (let day = finish + by; ; day += by) {
     if (day < start) return start;
-    const span = workingSpan(plan, PLAIN, day, day);
+    const span = workingSpan(head, PLAIN, day, day);
     if (span.first === day) return day;
     if (Math.abs(day - finish) > 400) return finish;
   }
 }
 
 function spanWords({ head }: OpenRoom, first: Day, last: Day): string {
-  const span = workingSpan({ ...head, activities: [], links: [] }, PLAIN, first, last);
+  const span = workingSpan(head, PLAIN, first, last);
   return `${formatDay(span.first, 'weekday')} to ${formatDay(span.last, 'weekday')}: ${span.days} working ${span.days === 1 ? 'day' : 'days'}, ${span.last - span.first + 1} calendar days`;
 }
 
-function dragWords(open: OpenRoom, row: LedgerRow, drag: Drag): string {
+function dragWords(open: OpenRoom, row: SketchedRow, drag: Drag): string {
   const { first, last } = placed(row, drag);
   return row.kind.endsWith('Milestone') ? formatDay(last, 'weekday') : spanWords(open, first, last);
 }

@@ -7,7 +7,7 @@ import { usePlanSearch } from '@/features/planSearch';
 import { Frame, type FramePlan } from '@/ui/Frame';
 import { wrong } from '@/ui/Toasts';
 import { Words } from '@/ui/Words';
-import type { LedgerRow } from '@/workers/plan.worker';
+import type { SketchedRow } from '@/workers/plan.worker';
 import { usePlanRoom } from '@/workers/planRoom';
 import { GatherTabs } from '../plan/GatherTabs';
 import { SketchBoard } from './SketchBoard';
@@ -18,12 +18,12 @@ const MOST_ROWS = 400;
 /** A plan drawn on a time line: phases and milestones are made, named and moved where they stand. */
 export function SketchDesk({ plan, version, today }: { plan: FramePlan; version: number; today: number }) {
   const { open, error } = usePlanRoom(plan.id, version);
-  const [rows, setRows] = useState<LedgerRow[] | null>(null);
+  const [rows, setRows] = useState<SketchedRow[] | null>(null);
   const search = usePlanSearch(plan.id, open);
   const { change } = usePlanChange(plan.id);
   useEffect(() => {
     let current = true;
-    open?.room.ledger().then((list) => current && setRows(list), wrong);
+    open?.room.sketched().then((list) => current && setRows(list), wrong);
     return () => {
       current = false;
     };

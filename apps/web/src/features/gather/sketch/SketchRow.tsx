@@ -1,10 +1,10 @@
 'use client';
 import type { PointerEvent } from 'react';
-import type { LedgerRow } from '@/workers/plan.worker';
+import type { SketchedRow } from '@/workers/plan.worker';
 import type { Drag } from './useDrag';
 
 interface Props {
-  row: LedgerRow;
+  row: SketchedRow;
   top: number;
   /** Width of the column of names. */
   names: number;

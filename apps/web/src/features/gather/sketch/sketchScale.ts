@@ -1,26 +1,26 @@
 import { civilFromDay, type Day, monthStart, weekdayOf } from '@clembo/core';
-import type { LedgerRow } from '@/workers/plan.worker';
+import type { SketchedRow } from '@/workers/plan.worker';
 
 /** How wide a day is drawn, in pixels, for each stretch of time that one wants to see at a time. */
 export const ZOOMS = { weeks: 20, months: 6, quarters: 2.4, years: 0.9 } as const;
 export type Zoom = keyof typeof ZOOMS;
 
 /** The zoom at which the dates that there are fit into about so many pixels. */
-export function zoomFor(rows: readonly LedgerRow[], width: number): Zoom {
+export function zoomFor(rows: readonly SketchedRow[], width: number): Zoom {
   const span = spanOf(rows);
   if (!span) return 'months';
   const zooms = Object.keys(ZOOMS) as Zoom[];
   return zooms.find((z) => (span[1] - span[0]) * ZOOMS[z] <= width) ?? 'years';
 }
 
-function spanOf(rows: readonly LedgerRow[]): [Day, Day] | null {
+function spanOf(rows: readonly SketchedRow[]): [Day, Day] | null {
   const days = rows.flatMap((r) => [r.start, r.finish].filter((d) => d !== null));
   if (days.length === 0) return null;
   return [days.reduce((a, b) => Math.min(a, b)), days.reduce((a, b) => Math.max(a, b))];
 }
 
 /** The days that can be drawn on: all that have anything, with room before and behind. */
-export function boardRange(rows: readonly LedgerRow[], today: Day, zoom: Zoom): [Day, Day] {
+export function boardRange(rows: readonly SketchedRow[], today: Day, zoom: Zoom): [Day, Day] {
   const [first, last] = spanOf(rows) ?? [today, today];
   const room = Math.ceil(1100 / ZOOMS[zoom]);
   return [monthStart(first - Math.ceil(room / 12)), monthStart(last + room, 1) - 1];
