@@ -60,3 +60,8 @@ export * from './ledger/arrangement';
 export * from './ledger/arranged';
 export { collide, touchesOf } from './commands/touches';
 export { lagCalendarOf, lagMinutesPerDay } from './plan/lags';
+export { type Place as RowPlace, carried, duplicated } from './outline/carrying';
+export * from './plan/constraints';
+export * from './resources/need';
+export * from './commands/pausing';
+export * from './commands/replacing';

@@ -181,3 +181,65 @@ describe('what is typed into other cells', () => {
     expect([editorOf('start'), editorOf('float'), editorOf('code.zone')]).toEqual(['day', null, 'code']);
   });
 });
+
+describe('constraints, interrupted work and resources as typed', () => {
+  const constraint = (ref: string, text: string) => {
+    const made = after(ref, 'constraint', text);
+    return made === null || typeof made === 'string' ? made : made.activities.find((a) => a.ref === ref)!.constraint;
+  };
+  test('constraints in words', () => {
+    expect(constraint('A', 'starts not before 9 Mar 2026')).toEqual({
+      kind: 'startNotEarlier',
+      moment: at('2026-03-09'),
+    });
+    expect(constraint('A', 'not before 9 Mar')).toEqual({ kind: 'startNotEarlier', moment: at('2026-03-09') });
+    expect(constraint('A', 'by 9 March 2026')).toEqual({ kind: 'finishNotLater', moment: end('2026-03-09') });
+    expect(constraint('A', 'finishes on 9.3.2026')).toEqual({ kind: 'fixedFinish', moment: end('2026-03-09') });
+    expect(constraint('A', '9 Mar 2026')).toEqual({ kind: 'fixedStart', moment: at('2026-03-09') });
+    expect(constraint('M', 'on 9 Mar 2026')).toEqual({ kind: 'fixedFinish', moment: end('2026-03-09') });
+    expect(constraint('A', 'As late as possible')).toEqual({ kind: 'asLateAsPossible', moment: null });
+    expect(constraint('A', 'whenever')).toMatch(/no constraint/);
+    expect(constraint('A', '')).toBeNull();
+  });
+
+  test('stretches are typed, or a pause in what there is', () => {
+    const typed = after('A', 'stretches', '2 Mar to 3 Mar; 9 Mar to 11 Mar') as Plan;
+    expect(typed.activities[1]).toMatchObject({
+      stretches: [
+        { start: at('2026-03-02'), finish: end('2026-03-03') },
+        { start: at('2026-03-09'), finish: end('2026-03-11') },
+      ],
+      finish: end('2026-03-11'),
+      duration: 5 * 480,
+    });
+    const halted = after('A', 'stretches', 'pause 4 Mar to 5 Mar') as Plan;
+    expect(halted.activities[1]).toMatchObject({ duration: 2400, finish: end('2026-03-10') });
+    expect(after('A', 'stretches', '2 Mar to 5 Mar; 4 Mar to 9 Mar')).toMatch(/over each other/);
+    expect(after('A', 'stretches', 'now and then')).toMatch(/no stretch of days/);
+  });
+
+  test('who works on it: hours, days, the whole length', () => {
+    const staffed: Plan = {
+      ...plan,
+      resources: ['Crane', 'Crane crew'].map((name) => ({
+        id: name,
+        name,
+        unit: 'hour',
+        rate: null,
+        limit: null,
+        calendar: null,
+      })),
+    };
+    const made = after('A', 'resources', 'Crane crew 40 h, crane', staffed) as Plan;
+    expect(made.activities[1]!.assignments).toEqual([
+      { resource: 'Crane crew', effort: 2400 },
+      { resource: 'Crane', effort: 2400 },
+    ]);
+    expect(cellText(made, schedulePlan(made), 'A', 'resources', '')).toBe('Crane crew 40 h, Crane 40 h');
+    expect((after('A', 'resources', 'Crane 2 days', staffed) as Plan).activities[1]!.assignments).toEqual([
+      { resource: 'Crane', effort: 960 },
+    ]);
+    expect(after('A', 'resources', 'Barge 3 h', staffed)).toMatch(/no resource “Barge 3 h”/);
+    expect(after('A', 'resources', 'Crane lots', staffed)).toMatch(/no effort/);
+  });
+});

@@ -1,5 +1,7 @@
+import type { SPREAD_SHAPES } from '../plan/schema';
+
 /** How an amount lies over the time of an activity. */
-export type SpreadShape = 'uniform' | 'front' | 'back' | 'bell';
+export type SpreadShape = (typeof SPREAD_SHAPES)[number];
 
 /** Share of an amount that is reached when a share of the time is over: 0 at 0, 1 at 1, never falling. */
 export function shareReached(shape: SpreadShape, t: number): number {

@@ -6,7 +6,7 @@ import { buildOutline, type Outline } from './outline';
  * The reference that something has to stand before to follow an activity and all that it holds; null at the end.
  * Rows need not stand in the order in which the outline shows them: what belongs elsewhere may stand before it.
  */
-function behind(plan: Plan, outline: Outline, i: number): string | null {
+export function behind(plan: Plan, outline: Outline, i: number): string | null {
   const at = outline.order.indexOf(i);
   for (let k = at + 1; k < outline.order.length; k++) {
     const next = outline.order[k]!;

@@ -41,8 +41,15 @@ export const Place = z.int().min(-2_000_000_000).max(2_000_000_000);
 /** A rate on a section of a line: places in thousandths of the line's unit, distance per working day in the unit. */
 export const PlaceRate = z.object({ from: Place, to: Place, perDay: z.number().positive() });
 
+/** Ways in which an amount lies over time; uniform where nothing is said. */
+export const SPREAD_SHAPES = ['uniform', 'front', 'back', 'bell'] as const;
+
 /** How much of a resource works on an activity, in minutes of effort. */
-export const Assignment = z.object({ resource: z.string().min(1).max(100), effort: z.number().min(0).max(1e9) });
+export const Assignment = z.object({
+  resource: z.string().min(1).max(100),
+  effort: z.number().min(0).max(1e9),
+  shape: z.enum(SPREAD_SHAPES).optional(),
+});
 export type Assignment = z.infer<typeof Assignment>;
 
 /**

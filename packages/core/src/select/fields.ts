@@ -1,7 +1,9 @@
+import { constraintWords } from '../plan/constraints';
 import { isMilestone, type Plan } from '../plan/schema';
 import { isComplete } from '../schedule/given';
 import type { Schedule } from '../schedule/model';
 import { NONE } from '../schedule/slots';
+import { stretchesAt } from '../schedule/stretches';
 import { activityTime } from '../schedule/workingDays';
 import { dayOf, finishDayOf, isoDate } from '../time/civil';
 import { firstDayOf, lastDayOf } from '../time/days';
@@ -98,6 +100,16 @@ const PLAN_FIELDS: PlanField[] = [
   field('actualStart', 'actual start', 'day', false, (p) => (i) => startDay(p.activities[i]!.actualStart)),
   field('actualFinish', 'actual finish', 'day', false, (p) => (i) => finishDay(p.activities[i]!.actualFinish)),
   field('deadline', 'deadline', 'day', false, (p) => (i) => finishDay(p.activities[i]!.deadline)),
+  field('constraint', 'constraint', 'text', false, (p) => (i) => constraintWords(p.activities[i]!.constraint)),
+  field('stretches', 'stretches of work', 'text', false, (p, s) => (i) => {
+    if (p.activities[i]!.stretches.length < 2) return '';
+    const said = stretchesAt(p, s, i).map((x) => `${isoDate(dayOf(x.start))} to ${isoDate(finishDayOf(x.finish))}`);
+    return said.join('; ');
+  }),
+  field('resources', 'resources', 'text', false, (p) => {
+    const names = new Map(p.resources.map((r) => [r.id, r.name]));
+    return (i) => p.activities[i]!.assignments.map((x) => names.get(x.resource) ?? x.resource);
+  }),
   field('remaining', 'remaining days', 'number', false, (p, s) => {
     const time = activityTime(p, s);
     return (i) => {

@@ -3,21 +3,25 @@ import {
   codeOfFieldId,
   type Command,
   datedOn,
+  dayOf,
   endOfDay,
   isMilestone,
   lagCalendarOf,
   lagMinutesPerDay,
   type Link,
   makeLink,
+  paused,
   type Plan,
   type Schedule,
   shownDays,
   startOfDay,
+  stretchedOver,
   workingTimeOf,
 } from '@clembo/core';
 import { readDuration, readNumber, readPercent, saysNothing, toMinutes } from '../values/amounts';
 import { readDate } from '../values/dates';
 import { readPredecessors } from '../values/predecessors';
+import { assignmentWords, readAssignments, readConstraint, readSpan, readStretches } from './readings';
 
 /** What came of something typed: a command, nothing to do, or why it cannot be used. */
 export type Typed = { command: Command | null } | { error: string };
@@ -63,14 +67,21 @@ const part = ({ a }: Cell, changed: Part): Typed => {
 const wrong = (error: string): Typed => ({ error });
 
 /** A day as it is typed: in any notation, day before month where it leaves that open. Undefined where it is none. */
-function dayIn({ text, plan, at, s }: Cell): number | null | undefined {
-  if (text === '' || saysNothing(text)) return null;
-  const shown = shownDays(s, at);
-  const near = shown?.first ?? (plan.statusDate === null ? null : Math.floor(plan.statusDate / 1440));
-  const year = near === null ? undefined : new Date(near * 86_400_000).getUTCFullYear();
-  const read = readDate(text, { order: 'dmy', ...(year !== undefined && { year }) });
-  return read && read.day === read.last ? read.day : undefined;
+function dayIn(cell: Cell): number | null | undefined {
+  const { text } = cell;
+  return text === '' || saysNothing(text) ? null : (readDayOf(cell)(text) ?? undefined);
 }
+
+/** Reads days near those of a cell's activity; null for what is none. */
+const readDayOf =
+  ({ plan, at, s }: Pick<Cell, 'plan' | 'at' | 's'>) =>
+  (text: string): number | null => {
+    const shown = shownDays(s, at);
+    const near = shown?.first ?? (plan.statusDate === null ? null : Math.floor(plan.statusDate / 1440));
+    const year = near === null ? undefined : new Date(near * 86_400_000).getUTCFullYear();
+    const read = readDate(text, { order: 'dmy', ...(year !== undefined && { year }) });
+    return read && read.day === read.last ? read.day : null;
+  };
 
 const NO_DAY = (text: string) => `“${text}” is no day. Type it as in 14 Sep 2026 or 2026-09-14.`;
 
@@ -235,6 +246,35 @@ const links =
     return { command: commands.length === 0 ? null : { do: 'all', commands } };
   };
 
+function writeConstraint(cell: Cell): Typed {
+  const read = readConstraint(cell.text, cell.a.kind, readDayOf(cell));
+  return 'error' in read ? wrong(read.error) : part(cell, { constraint: read.value });
+}
+
+/** Stretches as they are typed, or a pause in what there is: “pause 10 Mar to 14 Mar”. */
+function writeStretches(cell: Cell): Typed {
+  const pause = /^pause\s+(?:from\s+)?/i.exec(cell.text);
+  if (pause) {
+    const span = readSpan(cell.text.slice(pause[0].length), readDayOf(cell));
+    if (!span) return wrong(`“${cell.text}” names no days. Type it as in pause 10 Mar to 14 Mar.`);
+    const interrupted = paused(cell.plan, cell.s, cell.at, ...span);
+    return interrupted ? part(cell, interrupted) : wrong('The pause does not lie within its work.');
+  }
+  const read = readStretches(cell.text, cell.a, readDayOf(cell));
+  if ('error' in read) return wrong(read.error);
+  if (read.value.length < 2) return part(cell, { stretches: [] });
+  const time = workingTimeOf(calendarOf(cell), 'day', dayOf(read.value[0]!.start));
+  return part(
+    cell,
+    stretchedOver(read.value, time.spec.minutesPerDay, (from, end) => time.between(from, end)),
+  );
+}
+
+function writeAssignments(cell: Cell): Typed {
+  const read = readAssignments(cell.text, cell.a, cell.plan, calendarOf(cell));
+  return 'error' in read ? wrong(read.error) : part(cell, { assignments: read.value });
+}
+
 const text =
   (most: number, use: (text: string) => Part) =>
   (cell: Cell): Typed =>
@@ -296,6 +336,22 @@ const FIELDS: Record<string, Field> = {
     editor: 'day',
     about: 'The last day on which it may end; it moves nothing, and a finding says when it is missed.',
     write: day((d) => ({ deadline: d === null ? null : endOfDay(d) })),
+  },
+  constraint: {
+    editor: 'text',
+    about:
+      'A date that holds it: starts not before, finishes by, on, or as late as possible. It bounds computed dates.',
+    write: writeConstraint,
+  },
+  stretches: {
+    editor: 'text',
+    about: 'Interrupted work: 3 Mar to 7 Mar; 17 Mar to 21 Mar. Or a pause in it: pause 10 Mar to 14 Mar.',
+    write: writeStretches,
+  },
+  resources: {
+    editor: 'people',
+    about: 'Who and what works on it, with effort: Crane crew 40 h, Divers 2 days.',
+    write: writeAssignments,
   },
   predecessors: {
     editor: 'links',
@@ -412,7 +468,9 @@ export const dayTyped = (plan: Plan, s: Schedule, ref: string, typed: string): n
 /** The text that an editor begins with: what would be typed to have what there is. */
 export function cellText(plan: Plan, s: Schedule, ref: string, field: string, shown: string): string {
   const a = plan.activities[s.outline.indexOf.get(ref) ?? -1];
-  if (!a || (field !== 'predecessors' && field !== 'successors')) return shown;
+  if (!a) return shown;
+  if (field === 'resources') return assignmentWords(a.assignments, plan);
+  if (field !== 'predecessors' && field !== 'successors') return shown;
   const other = field === 'predecessors' ? 'from' : 'to';
   const own = other === 'from' ? 'to' : 'from';
   return plan.links

@@ -7,9 +7,12 @@ import {
   codeOfFieldId,
   type Concealed,
   ConditionRefused,
+  constraintWords,
   type Day,
+  dayOf,
   fieldReader,
   fieldType,
+  finishDayOf,
   freeRef,
   insertBehind,
   type LedgerLine,
@@ -21,6 +24,7 @@ import {
   type Schedule,
   schedulePlan,
   shownDays,
+  stretchesAt,
   type Totals,
   valueText,
 } from '@clembo/core';
@@ -273,8 +277,19 @@ function cellReader(held: Held, field: string): (i: number) => string {
       return titles.get(value) ?? value;
     };
   }
-  if (field === 'predecessors' || field === 'successors') {
+  if (field === 'predecessors' || field === 'successors' || field === 'resources') {
     return (i) => cellText(plan, s, plan.activities[i]!.ref, field, '');
+  }
+  if (field === 'constraint')
+    return (i) => constraintWords(plan.activities[i]!.constraint, (day) => formatDay(day, 'medium'));
+  if (field === 'stretches') {
+    const say = (day: number) => formatDay(day, 'medium');
+    return (i) =>
+      plan.activities[i]!.stretches.length < 2
+        ? ''
+        : stretchesAt(plan, s, i)
+            .map((x) => `${say(dayOf(x.start))} to ${say(finishDayOf(x.finish))}`)
+            .join('; ');
   }
   if (field === 'percent') {
     const { percent } = percentComplete(plan, s);
