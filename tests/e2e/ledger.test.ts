@@ -347,7 +347,9 @@ describe('the demo plan', () => {
       (r) => [Number(r.getAttribute('aria-rowindex')) - 2, r.getAttribute('data-ref')] as const,
     );
     const had = (await planNow()).links.filter((l) => l.to === row[1]).length;
-    await page.click(cell(row[0], 'predecessors'));
+    // The column is the last one, behind the strips; the keys bring it in sight.
+    await page.click(cell(row[0], 'name'));
+    await page.keyboard.press('End');
     await page.keyboard.press('F2');
     await page.waitForSelector(`${cell(row[0], 'predecessors')} input`);
     await page.keyboard.press('End');
@@ -381,6 +383,14 @@ describe('the demo plan', () => {
     const lag = (await page.waitForSelector('[aria-label="Lag in working days"]'))! as ElementHandle<HTMLInputElement>;
     await lag.click({ count: 3 });
     await lag.type('2');
+    await page.keyboard.press('Enter');
+    // The change is understood first: what it brings is said, then it is kept.
+    await page.waitForFunction(() =>
+      /Change the link .* Moves|Change the link .* Nothing moves/.test(
+        document.querySelector('[data-testid="consequences"]')!.textContent!,
+      ),
+    );
+    expect((await planNow()).links.find((l) => l.from === before!.from && l.to === 'G60')!.lag).toBe(0);
     await page.keyboard.press('Enter');
     await until(async () => (await planNow()).links.find((l) => l.from === before!.from && l.to === 'G60')!.lag, 960);
     await page.$eval('button[aria-label="Undo"]', (b) => (b as HTMLElement).click());

@@ -65,3 +65,5 @@ export * from './plan/constraints';
 export * from './resources/need';
 export * from './commands/pausing';
 export * from './commands/replacing';
+export { followersOf } from './commands/following';
+export { brokenLinks } from './schedule/shown';

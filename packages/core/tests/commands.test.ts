@@ -56,6 +56,24 @@ describe('commands', () => {
     }
   });
 
+  test('many changes in one pass are as one after the other, the last of several to one activity holds', () => {
+    const plan = planOf(
+      Array.from({ length: 30 }, (_, i) => [`N${i}`, 3]),
+      [],
+    );
+    const random = seeded(3);
+    const changes = Array.from({ length: 200 }, (_, k): Command => {
+      const ref = `N${Math.floor(random() * 30)}`;
+      return { do: 'changeActivity', ref, part: random() < 0.5 ? { name: `n${k}` } : { duration: k * 60 } };
+    });
+    const at = applyCommand(plan, { do: 'all', commands: changes });
+    const one = changes.reduce((now, c) => applyCommand(now, c).plan, plan);
+    expect(at.plan).toEqual(one);
+    expect(applyCommand(at.plan, at.inverse).plan).toEqual(plan);
+    const missing: Command[] = [...changes, { do: 'changeActivity', ref: 'X', part: {} }];
+    expect(() => applyCommand(plan, { do: 'all', commands: missing })).toThrow(CommandRefused);
+  });
+
   test('several at once are taken back at once', () => {
     const plan = planOf(
       [

@@ -1,4 +1,13 @@
-import { type Activity, applyCommand, collide, type Command, commandWords, type Link, type Plan } from '@clembo/core';
+import {
+  type Activity,
+  type Applied,
+  applyCommand,
+  collide,
+  type Command,
+  commandWords,
+  type Link,
+  type Plan,
+} from '@clembo/core';
 import { and, eq, sql } from 'drizzle-orm';
 import type pg from 'pg';
 import { type Access, mayWrite } from './access';
@@ -36,17 +45,19 @@ export async function changePlan(
   command: Command,
   words: string | null = null,
 ): Promise<{ version: number; inverse: Command } | null> {
-  const changed = await writeChange(store, access, planId, version, async (db) => ({
-    command,
-    keep: (inverse) => addChange(db, access, planId, { words: words ?? commandWords(command), command, inverse }),
-  }));
-  return changed && { version: changed.version, inverse: changed.inverse };
+  return writeChange(store, access, planId, version, async (db) => [
+    {
+      command,
+      keep: ({ inverse, touched }) =>
+        addChange(db, access, planId, { words: words ?? commandWords(command), command, inverse, touched }),
+    },
+  ]);
 }
 
 /** What is to be done to a plan, and how it is remembered once it is done. */
-interface Doing {
+export interface Doing {
   command: Command;
-  keep: (inverse: Command) => Promise<void>;
+  keep: (applied: Applied) => Promise<void>;
 }
 
 /**
@@ -60,13 +71,16 @@ async function checkApart(db: Database, planId: string, version: number, now: nu
   if (since === null || since.some((step) => collide(step, command))) throw new VersionPassed(now);
 }
 
-/** Applies what is decided once the working edition is held, within one transaction; null where there is nothing. */
+/**
+ * Applies what is decided once the working edition is held, one after the other, within one transaction and as one
+ * version; null where there is nothing.
+ */
 export async function writeChange(
   store: Store,
   access: Access,
   planId: string,
   version: number,
-  decide: (db: Database) => Promise<Doing | null>,
+  decide: (db: Database) => Promise<Doing[]>,
 ): Promise<{ version: number; inverse: Command } | null> {
   mayWrite(access);
   const changed = await inTransaction(store, async (db, client) => {
@@ -78,10 +92,20 @@ export async function writeChange(
       .for('update');
     if (!held) return null;
     const doing = await decide(db);
-    if (!doing) return null;
-    if (held.version !== version) await checkApart(db, planId, version, held.version, doing.command);
+    if (doing.length === 0) return null;
+    const command: Command =
+      doing.length === 1 ? doing[0]!.command : { do: 'all', commands: doing.map((d) => d.command) };
+    if (held.version !== version) await checkApart(db, planId, version, held.version, command);
     const before = store.held.get(held.id, held.version) ?? (await readEdition(client, access, planId, held.id))!.plan;
-    const { plan: made, inverse } = applyCommand(before, doing.command);
+    let made = before;
+    const inverses: Command[] = [];
+    for (const { command: one, keep } of doing) {
+      const applied = applyCommand(made, one);
+      made = applied.plan;
+      inverses.unshift(applied.inverse);
+      await keep(applied);
+    }
+    const inverse: Command = inverses.length === 1 ? inverses[0]! : { do: 'all', commands: inverses };
     const after = acceptChange(before, made);
     await writeDifference(db, client, planId, held.id, before, after);
     const next = held.version + 1;
@@ -90,8 +114,7 @@ export async function writeChange(
       .update(edition)
       .set({ version: next, ...counts })
       .where(eq(edition.id, held.id));
-    await doing.keep(inverse);
-    await addStep(db, planId, next, doing.command);
+    await addStep(db, planId, next, command);
     await tellPlan(client, planId, next);
     return { editionId: held.id, version: next, inverse, after };
   });

@@ -7,16 +7,24 @@ import { plan, planChange } from './schema';
 
 /** How many changes of a plan are remembered. */
 const REMEMBERED = 1000;
+/** Of a change to more activities than this, the others are not found by their references. */
+const TOUCHED = 5000;
 
 /** Remembers a change, within its transaction. What was taken back before cannot be done again after it. */
 export async function addChange(
   db: Database,
   access: Access,
   planId: string,
-  change: { words: string; command: Command; inverse: Command },
+  { touched, ...change }: { words: string; command: Command; inverse: Command; touched: readonly string[] },
 ): Promise<void> {
   await db.delete(planChange).where(and(eq(planChange.planId, planId), eq(planChange.undone, true)));
-  await db.insert(planChange).values({ planId, ...change, words: change.words.slice(0, 300), person: access.person });
+  await db.insert(planChange).values({
+    planId,
+    ...change,
+    words: change.words.slice(0, 300),
+    touched: touched.slice(0, TOUCHED),
+    person: access.person,
+  });
   const [old] = await db
     .select({ id: planChange.id })
     .from(planChange)
@@ -35,12 +43,13 @@ export interface ChangeSummary {
   createdAt: Date;
 }
 
-/** The last changes of a plan, the latest first. */
+/** The last changes of a plan, or of one of its activities, the latest first. */
 export async function listPlanChanges(
   { db }: Store,
   access: Access,
   planId: string,
-  most = 100,
+  ref: string | null = null,
+  most = 200,
 ): Promise<ChangeSummary[]> {
   return db
     .select({
@@ -52,7 +61,7 @@ export async function listPlanChanges(
     })
     .from(planChange)
     .innerJoin(plan, eq(plan.id, planChange.planId))
-    .where(ownPlan(access, planId))
+    .where(and(ownPlan(access, planId), ref === null ? undefined : sql`${ref} = any(${planChange.touched})`))
     .orderBy(desc(planChange.id))
     .limit(most);
 }

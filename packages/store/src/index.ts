@@ -92,7 +92,7 @@ export {
 } from './sources';
 export { createWorkspace, firstWorkspace } from './workspaces';
 export { type ChangeSummary, listPlanChanges, readTurns, type Turns } from './history';
-export { turnChange } from './turnChange';
+export { turnChange, turnTo } from './turnChange';
 export { dropBook, keepBook, type KeptBook, listKeptBooks } from './keptBooks';
 export { dropStarter, keepStarter, listStarters, readStarter, type StarterSummary } from './starters';
 export { keepWholePlan, readWholePlan } from './wholePlan';

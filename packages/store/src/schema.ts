@@ -218,6 +218,8 @@ export const planChange = pgTable(
     words: text('words').notNull(),
     command: jsonb('command').notNull(),
     inverse: jsonb('inverse').notNull(),
+    /** References of the activities that it was about. */
+    touched: text('touched').array().notNull().default([]),
     undone: boolean('undone').notNull().default(false),
     person: text('person'),
     createdAt: createdAt(),

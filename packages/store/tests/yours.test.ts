@@ -43,6 +43,7 @@ import {
   readWholePlan,
   type Store,
   turnChange,
+  turnTo,
   VersionPassed,
   workOnEdition,
 } from '../src/index';
@@ -99,6 +100,38 @@ describe('what was changed can be taken back, also later', () => {
     await expect(turnChange(store, ours, id, version - 1, true)).rejects.toThrow(VersionPassed);
     expect(await turnChange(store, theirs, id, version, true)).toBeNull();
     expect(await readTurns(store, theirs, id)).toEqual({ undo: null, redo: null });
+  });
+
+  test('any point of the history can be gone to, and the way back is there too', async () => {
+    const id = await createPlan(store, ours, museum.current, 'x');
+    const [, a, b] = museum.current.activities.map((x) => x.ref) as [string, string, string];
+    let version = 1;
+    const states: Plan[] = [museum.current];
+    for (const command of [rename(a, 'One'), rename(b, 'Two'), rename(a, 'Three')]) {
+      version = (await changePlan(store, ours, id, version, command))!.version;
+      states.push((await readPlan(store, ours, id))!.plan);
+    }
+    const changes = await listPlanChanges(store, ours, id);
+    expect((await listPlanChanges(store, ours, id, a)).map((c) => c.id)).toEqual([changes[0]!.id, changes[2]!.id]);
+    const go = async (to: number, state: number) => {
+      const turned = await turnTo(store, ours, id, version, to);
+      version = turned!.version;
+      const { plan } = (await readPlan(store, ours, id))!;
+      same(plan, states[state]!);
+      return turned!.words;
+    };
+    expect(await go(0, 0)).toBe('3 changes');
+    expect(await go(changes[1]!.id, 2)).toBe('2 changes');
+    expect(await go(changes[2]!.id, 1)).toBe(`Rename ${b}`);
+    expect(await go(changes[0]!.id, 3)).toBe('2 changes');
+    expect(await turnTo(store, ours, id, version, changes[0]!.id)).toBeNull();
+    expect(await turnTo(store, theirs, id, version, 0)).toBeNull();
+    // The steps that made the versions lead others to the same plan.
+    const { steps } = (await readSteps(store, ours, id, 1))!;
+    same(
+      steps!.reduce((plan, step) => applyCommand(plan, step).plan, museum.current),
+      states[3]!,
+    );
   });
 
   test('books, codes, required fields and what is put aside are kept, and taken back', async () => {

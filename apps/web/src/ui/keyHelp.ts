@@ -1,3 +1,5 @@
+import { GRID_KEY_WORDS } from '@/features/structure/gridKeys';
+
 /** The keys of each screen, in words: what the help page and the screens themselves show. */
 export const KEY_HELP = {
   Everywhere: [
@@ -7,23 +9,7 @@ export const KEY_HELP = {
     ['?', 'this page'],
     ['n', 'something new here'],
   ],
-  'The ledger': [
-    ['Arrows, Home, End', 'go from cell to cell; with Ctrl to the ends'],
-    ['any letter, F2', 'type over a cell, change what is in it'],
-    ['Enter', 'open the activity with its neighbours; on the last line, begin a new one'],
-    ['< and >', 'walk to the tightest neighbour before or behind'],
-    ['Shift Up, Down', 'draw the range out'],
-    ['Shift Left, Right', 'move the activity by a working day'],
-    ['Tab, Shift Tab', 'into the row above, and out again'],
-    ['Alt Up, Down', 'move the row in the list'],
-    ['Insert', 'a new activity behind the row'],
-    ['Ctrl Delete', 'remove the rows'],
-    ['Delete', 'clear the cells'],
-    ['Ctrl C, X, V', 'copy, cut and paste, also with spreadsheets'],
-    ['Ctrl D', 'fill down'],
-    ['Ctrl A', 'choose everything'],
-    ['Space', 'open or close a group'],
-  ],
+  'The ledger': GRID_KEY_WORDS,
   'A cell that is typed into': [
     ['Enter, Shift Enter', 'keep it and go down, or up'],
     ['Tab, Shift Tab', 'keep it and go right, or left'],

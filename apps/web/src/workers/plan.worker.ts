@@ -1,13 +1,18 @@
 import {
   applyCommand,
   type Arrangement,
+  carried,
   type CodeField,
   type Command,
+  duplicated,
+  type Looking,
   type PackedPlan,
   type PastedCodes,
   type Plan,
   readPastedCodes,
+  type RowPlace,
   schedulePlan,
+  type Test,
   unpackPlan,
   worklist,
 } from '@clembo/core';
@@ -25,11 +30,14 @@ import {
 } from '@clembo/scene';
 import metrics from '@clembo/scene/metrics.json';
 import { expose } from 'comlink';
+import { type About, type AboutField, aboutOf, type EditionFacts, editionWords } from './answers/about';
 import { type Book, booksOf, codeTexts, type FillPreview, fillCommand, previewFill } from './answers/books';
 import { type Checks, checksOf } from './answers/checks';
-import { type Consequences, consequencesOf } from './answers/consequences';
-import { type Drawing, drawn } from './answers/drawn';
+import { type Consequences, consequencesOf, type WouldBar } from './answers/consequences';
+import { type Dragging, dragged, withFollowers } from './answers/dragging';
+import { type Drawing, drawn, milestoneBehind } from './answers/drawn';
 import { type CameFrom, type Facts, factsOf } from './answers/facts';
+import { type FoundCell, type FoundCells, foundCells, likeTest, replacedCells } from './answers/finding';
 import type { Held } from './answers/held';
 import {
   addedRows,
@@ -49,7 +57,14 @@ import { type Suggestion, suggestionsFor } from './answers/suggestions';
 import { type AlikeRow, alikeRows, mendingCommand, type WorkShown, workShown } from './answers/work';
 
 export type {
+  Dragging,
+  FoundCell,
+  FoundCells,
+  About,
+  AboutField,
+  EditionFacts,
   Consequences,
+  WouldBar,
   Neighbour,
   Neighbours,
   Suggestion,
@@ -211,6 +226,19 @@ export class PlanRoom {
     return this.view?.refs(from, to) ?? [];
   }
 
+  found(looking: Looking, fields: string[]): FoundCells {
+    return this.view ? foundCells(this.view, looking, fields) : { cells: [], open: 0 };
+  }
+
+  replaced(cells: FoundCell[], looking: Looking, by: string): { ref: string; field: string; text: string }[] {
+    return this.view ? replacedCells(this.held, this.view, cells, looking, by) : [];
+  }
+
+  /** What only rows with the same value answer; null for what the plan does not have. */
+  like(ref: string, field: string): Test | null {
+    return likeTest(this.held, ref, field);
+  }
+
   copied(from: number, to: number, columns: number[]): string[][] {
     return this.view?.table(from, to, columns) ?? [];
   }
@@ -258,6 +286,24 @@ export class PlanRoom {
 
   facts(ref: string): Facts | null {
     return factsOf(this.held, ref, this.from);
+  }
+
+  /** What the margin of the ledger says of the activities that are chosen. */
+  about(refs: string[]): About | null {
+    return aboutOf(this.held, refs);
+  }
+
+  /** How the kept editions had an activity, the latest first. */
+  async inEditions(ref: string): Promise<EditionFacts[]> {
+    const found: EditionFacts[] = [];
+    for (const { id, name } of this.editions) {
+      const kept = await this.keptEdition(id);
+      found.push({
+        edition: name,
+        words: (kept && editionWords(kept.plan, kept.schedule, ref)) ?? 'not in it',
+      });
+    }
+    return found;
   }
 
   books(): Book[] {
@@ -308,6 +354,27 @@ export class PlanRoom {
 
   drawn(drawing: Drawing): { command: Command; ref: string } | null {
     return drawn(this.held, drawing);
+  }
+
+  dragged(dragging: Dragging, follow: boolean): Command | null {
+    return dragged(this.held, dragging, follow);
+  }
+
+  withFollowers(command: Command): Command {
+    return withFollowers(this.held, command);
+  }
+
+  milestoneBehind(ref: string): { command: Command; ref: string } | null {
+    return milestoneBehind(this.held, ref);
+  }
+
+  /** Copies of activities with all that they hold, and their references. */
+  duplicated(refs: string[]): { command: Command; refs: string[] } | null {
+    return duplicated(this.held.plan, refs);
+  }
+
+  carried(refs: string[], place: RowPlace, target: string): Command | null {
+    return carried(this.held.plan, refs, place, target);
   }
 
   alike(refs: string[]): AlikeRow[] {

@@ -235,6 +235,16 @@ export const turnPlan = async (planId: string, undo: boolean): Promise<string> =
   return written?.words ?? '';
 };
 
+/** Goes to a point of the history: behind the change of this number, 0 before all that is remembered. */
+export const turnPlanTo = async (planId: string, to: number): Promise<string> => {
+  const written = await write(
+    planId,
+    (version) => ask<Written>(`/api/plans/${planId}/turn`, { method: 'POST', json: { version, to } }),
+    null,
+  );
+  return written?.words ?? '';
+};
+
 /** The room of a plan once it is open, or what went wrong. */
 export function usePlanRoom(planId: string, version: number): { open: OpenRoom | null; error: string | null } {
   const [state, setState] = useState<{ open: OpenRoom | null; error: string | null }>({ open: null, error: null });

@@ -74,6 +74,37 @@ function changeActivity(plan: Plan, ref: string, part: Partial<Omit<Activity, 'r
   return { plan: { ...plan, activities }, inverse: { do: 'changeActivity', ref, part: before }, touched: [ref] };
 }
 
+type Change = Extract<Command, { do: 'changeActivity' }>;
+
+/** Changes of activities that stand side by side in a list of commands. */
+function changesFrom(commands: readonly Command[], from: number): Change[] {
+  let end = from;
+  while (commands[end]?.do === 'changeActivity') end++;
+  return commands.slice(from, end) as Change[];
+}
+
+/** Many changes of activities in one pass: as one after the other, in time that grows with their number only. */
+function changeActivities(plan: Plan, changes: readonly Change[]): Applied {
+  const positions = new Map<string, number>();
+  plan.activities.forEach((a, i) => {
+    if (!positions.has(a.ref)) positions.set(a.ref, i);
+  });
+  const activities = [...plan.activities];
+  const inverses: Command[] = [];
+  for (const { ref, part } of changes) {
+    const at = positions.get(ref) ?? positionOf(plan, ref);
+    const was = activities[at]!;
+    activities[at] = { ...was, ...part };
+    const before = Object.fromEntries(Object.keys(part).map((key) => [key, was[key as keyof Activity]]));
+    inverses.push({ do: 'changeActivity', ref, part: before });
+  }
+  return {
+    plan: { ...plan, activities },
+    inverse: { do: 'all', commands: inverses.reverse() },
+    touched: changes.map((c) => c.ref),
+  };
+}
+
 function insert(plan: Plan, activity: Activity, before: string | null): Plan {
   const at = before === null ? plan.activities.length : positionOf(plan, before);
   return { ...plan, activities: [...plan.activities.slice(0, at), activity, ...plan.activities.slice(at)] };
@@ -208,8 +239,10 @@ function applyAll(plan: Plan, commands: readonly Command[]): Applied {
   const inverses: Command[] = [];
   const touched = new Set<string>();
   let now = plan;
-  for (const command of commands) {
-    const applied = applyCommand(now, command);
+  for (let k = 0; k < commands.length; k++) {
+    const run = changesFrom(commands, k);
+    const applied = run.length > 1 ? changeActivities(now, run) : applyCommand(now, commands[k]!);
+    k += Math.max(0, run.length - 1);
     now = applied.plan;
     inverses.unshift(applied.inverse);
     for (const ref of applied.touched) touched.add(ref);

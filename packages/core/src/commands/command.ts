@@ -73,5 +73,5 @@ export const Command: z.ZodType<Command> = z.discriminatedUnion('do', [
     field: CodeField.shape.id,
     codes: z.array(z.tuple([Ref, z.string().max(300)])).max(200_000),
   }),
-  z.object({ do: z.literal('all'), commands: z.array(z.lazy(() => Command)).max(10_000) }),
+  z.object({ do: z.literal('all'), commands: z.array(z.lazy(() => Command)).max(200_000) }),
 ]);

@@ -101,7 +101,7 @@ const PLAN_FIELDS: PlanField[] = [
   field('actualFinish', 'actual finish', 'day', false, (p) => (i) => finishDay(p.activities[i]!.actualFinish)),
   field('deadline', 'deadline', 'day', false, (p) => (i) => finishDay(p.activities[i]!.deadline)),
   field('constraint', 'constraint', 'text', false, (p) => (i) => constraintWords(p.activities[i]!.constraint)),
-  field('stretches', 'stretches of work', 'text', false, (p, s) => (i) => {
+  field('stretches', 'stretches', 'text', false, (p, s) => (i) => {
     if (p.activities[i]!.stretches.length < 2) return '';
     const said = stretchesAt(p, s, i).map((x) => `${isoDate(dayOf(x.start))} to ${isoDate(finishDayOf(x.finish))}`);
     return said.join('; ');

@@ -1,48 +1,67 @@
 'use client';
 
-/** What can be done with the rows that are chosen, and what would come of what is being done. */
-export function GridFoot({
-  acts,
-  chosen,
-  words,
-  bad,
-  onLeave,
-}: {
-  acts: [name: string, about: string, run: () => void, can: boolean][];
+/** Something that can be done with the rows: its name, what it is, what runs, and whether it can now. */
+export type Act = [name: string, about: string, run: () => void, can: boolean];
+
+interface Props {
+  acts: Act[];
   chosen: string;
+  /** Whether what follows goes along; null where it does so by itself. */
+  follow: boolean | null;
+  onFollow: (follow: boolean) => void;
   words: string;
   bad: boolean;
-  onLeave: (() => void) | null;
-}) {
+  /** What can be answered to the words. */
+  ways: [name: string, run: () => void][];
+}
+
+/** What can be done with the rows that are chosen, and what would come of what is being done. */
+export function GridFoot({ acts, chosen, follow, onFollow, words, bad, ways }: Props) {
   return (
-    <div className="flex h-9 shrink-0 items-center gap-1 border-t border-line bg-desk px-4 text-[14px]">
-      {acts.map(([name, about, run, can]) => (
-        <button
-          key={name}
-          type="button"
-          title={about}
-          disabled={!can}
-          // The choice stays where it is.
-          onPointerDown={(e) => e.preventDefault()}
-          onClick={run}
-          className="rounded px-2 py-0.5 whitespace-nowrap hover:bg-line disabled:opacity-40"
-        >
-          {name}
-        </button>
-      ))}
-      <span className="ml-2 whitespace-nowrap text-soft">{chosen}</span>
+    <div className="flex h-9 shrink-0 items-center gap-0.5 border-t border-line bg-desk px-4 text-[14px]">
+      {words === '' &&
+        acts.map(([name, about, run, can]) => (
+          <button
+            key={name}
+            type="button"
+            title={about}
+            disabled={!can}
+            // The choice stays where it is.
+            onPointerDown={(e) => e.preventDefault()}
+            onClick={run}
+            className="rounded px-2 py-0.5 whitespace-nowrap hover:bg-line disabled:opacity-40"
+          >
+            {name}
+          </button>
+        ))}
       <span
         role="status"
         data-testid="consequences"
-        className={`ml-auto min-w-0 truncate ${bad ? 'text-madder' : ''}`}
+        className={`min-w-0 truncate ${bad ? 'text-madder' : ''}`}
         title={words}
       >
         {words}
       </span>
-      {onLeave && (
-        <button type="button" className="ml-2 shrink-0 text-kelp hover:underline" onClick={onLeave}>
-          Leave them as they were
+      {ways.map(([name, run]) => (
+        <button
+          key={name}
+          type="button"
+          className="ml-2 shrink-0 font-semibold text-kelp hover:underline"
+          onPointerDown={(e) => e.preventDefault()}
+          onClick={run}
+        >
+          {name}
         </button>
+      ))}
+      <span className="ml-auto pl-3 whitespace-nowrap text-soft">{chosen}</span>
+      {follow !== null && (
+        <label
+          className="ml-3 flex shrink-0 items-center gap-1.5 whitespace-nowrap text-soft"
+          title="What comes after goes later with what is moved, as far as the links ask"
+        >
+          <input type="checkbox" checked={follow} onChange={(e) => onFollow(e.target.checked)} />
+          what follows goes along
+        </label>
       )}
     </div>
   );

@@ -1,7 +1,8 @@
 'use client';
-import { type Arrangement, type Day, fieldType } from '@clembo/core';
-import { formatDay } from '@clembo/scene/dates';
+import { type Arrangement, fieldType } from '@clembo/core';
 import { type PointerEvent, useState } from 'react';
+import { StripHead } from './StripHead';
+import type { View } from './stripView';
 
 /** Headings over narrow columns. */
 const SHORT: Record<string, string> = {
@@ -19,7 +20,9 @@ interface Props {
   names: Map<string, string>;
   grid: string;
   width: number;
-  range: [Day, Day];
+  view: View;
+  stripWidth: number;
+  onView: (view: View | null) => void;
   statusDay: number | null;
   arrangement: Arrangement;
   about: (field: string) => string;
@@ -27,7 +30,8 @@ interface Props {
 }
 
 /** Headings that explain themselves: clicked to sort, dragged into another order, drawn wider. */
-export function GridHead({ fields, names, grid, width, range, statusDay, arrangement, about, onArrange }: Props) {
+export function GridHead(props: Props) {
+  const { fields, names, grid, width, statusDay, arrangement, about, onArrange } = props;
   const [carried, setCarried] = useState<string | null>(null);
   const [first] = arrangement.sort;
   const sort = (field: string) => {
@@ -61,7 +65,6 @@ export function GridHead({ fields, names, grid, width, range, statusDay, arrange
     window.addEventListener('pointermove', set);
     window.addEventListener('pointerup', end);
   };
-  const middle = statusDay !== null && statusDay > range[0] && statusDay < range[1];
   return (
     <div
       role="row"
@@ -104,17 +107,12 @@ export function GridHead({ fields, names, grid, width, range, statusDay, arrange
           </span>
         );
       })}
-      <span role="columnheader" className="relative flex justify-between px-2 py-1 font-narrow">
-        <span>{formatDay(range[0], 'medium')}</span>
-        {middle && (
-          <span
-            className="absolute -translate-x-1/2 rounded bg-kelp px-1 text-paper"
-            style={{ left: `${(100 * (statusDay - range[0])) / (range[1] + 1 - range[0])}%` }}
-          >
-            {formatDay(statusDay, 'short')}
-          </span>
-        )}
-        <span>{formatDay(range[1], 'medium')}</span>
+      <span
+        role="columnheader"
+        data-strip-head
+        className="sticky right-0 z-10 h-[34px] min-w-0 border-l border-line/60 bg-paper"
+      >
+        <StripHead view={props.view} width={props.stripWidth} statusDay={statusDay} onView={props.onView} />
       </span>
     </div>
   );

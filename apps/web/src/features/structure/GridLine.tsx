@@ -1,11 +1,12 @@
 'use client';
-import { type Day, fieldType } from '@clembo/core';
-import { ChevronDown, ChevronRight } from 'lucide-react';
+import { fieldType, type RowPlace } from '@clembo/core';
+import { ChevronDown, ChevronRight, GripVertical } from 'lucide-react';
 import type { PointerEvent } from 'react';
-import type { LedgerShown, Tone, WrongCell } from '@/workers/plan.worker';
+import type { LedgerShown, Tone, WouldBar, WrongCell } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
 import { CellInput, type LeaveBy } from './CellInput';
 import { type Grip, Strip } from './Strip';
+import type { View } from './stripView';
 
 interface Props {
   /** What stands on it; null while it is being asked for. */
@@ -17,16 +18,25 @@ interface Props {
   grid: string;
   fields: string[];
   names: Map<string, string>;
-  range: [Day, Day];
+  view: View;
+  /** What lies behind bars of a calendar, as a CSS background. */
+  ground: (calendar: string) => string;
   statusDay: number | null;
   focusCol: number | null;
   isChosen: (col: number) => boolean;
   wrongAt: (col: number) => WrongCell | undefined;
   pendingAt: (col: number) => string | undefined;
-  would: { first: Day; last: Day } | null;
+  would: WouldBar | null;
+  /** Where rows that are dragged would come to stand by this one. */
+  landing: RowPlace | null;
+  /** Whether rows can be dragged. */
+  carries: boolean;
   editing: { col: number; begin: string; over: boolean } | null;
   open: OpenRoom;
   onPick: (col: number, extend: boolean) => void;
+  /** Lists only rows with what is in the cell. */
+  onLike: (col: number) => void;
+  onCarry: (e: PointerEvent) => void;
   onOver: (col: number) => void;
   onEdit: (col: number) => void;
   onToggle: () => void;
@@ -45,6 +55,13 @@ const TONES: Record<Tone, string> = {
   missing: 'bg-marigold/25',
 };
 
+const LANDINGS: Record<RowPlace | 'none', string> = {
+  none: '',
+  before: 'shadow-[inset_0_2px_0_var(--color-marigold)] z-20',
+  behind: 'shadow-[inset_0_-2px_0_var(--color-marigold)] z-20',
+  into: 'outline-2 -outline-offset-2 outline-marigold z-20',
+};
+
 /** One line of the sheet, with its strip. */
 export function GridLine(props: Props) {
   const { line, fresh, index, top, grid, fields, focusCol, isChosen, wrongAt, pendingAt, editing, names } = props;
@@ -61,7 +78,7 @@ export function GridLine(props: Props) {
       aria-level={line?.level}
       aria-selected={focusCol !== null}
       data-ref={line?.ref || undefined}
-      className={`absolute inset-x-0 grid border-b text-[14.5px] ${heading ? 'border-line bg-wash' : 'border-line/50'} ${focusCol !== null ? 'bg-marigold/12' : ''}`}
+      className={`group/row absolute inset-x-0 grid border-b text-[14.5px] ${LANDINGS[props.landing ?? 'none']} ${heading ? 'border-line bg-wash' : 'border-line/50'} ${focusCol !== null ? 'bg-marigold/12' : ''}`}
       style={{ gridTemplateColumns: grid, height: 30, transform: `translateY(${top}px)` }}
     >
       {fields.map((field, col) => {
@@ -79,7 +96,9 @@ export function GridLine(props: Props) {
             title={wrong?.why}
             aria-invalid={wrong ? true : undefined}
             onPointerDown={(e) => {
-              if (e.button === 0 && !own) props.onPick(col, e.shiftKey);
+              if (e.button !== 0 || own) return;
+              if (e.altKey) props.onLike(col);
+              else props.onPick(col, e.shiftKey);
             }}
             onPointerEnter={(e) =>
               e.buttons === 1 && (e.target as HTMLElement).closest('[role="treegrid"]') && props.onOver(col)
@@ -115,13 +134,15 @@ export function GridLine(props: Props) {
         role="gridcell"
         aria-colindex={fields.length + 1}
         data-strip
-        className="relative min-w-0"
+        className={`sticky right-0 z-[9] min-w-0 border-l border-line/60 ${focusCol !== null ? 'bg-[#f9f0da]' : heading ? 'bg-wash' : 'bg-paper'}`}
+        style={line?.strip && !line.summary ? { backgroundImage: props.ground(line.strip.calendar) } : undefined}
         onDoubleClick={props.onOpen}
       >
         {line && (
           <Strip
+            reference={line.ref}
             strip={line.strip}
-            range={props.range}
+            view={props.view}
             statusDay={props.statusDay}
             would={props.would}
             onGrip={line.kind === 'row' ? props.onGrip : null}
@@ -132,12 +153,31 @@ export function GridLine(props: Props) {
   );
 }
 
-function NameCell({ line, fresh, shown, wrong, onToggle }: Props & { shown: string; wrong: boolean }) {
+function NameCell({
+  line,
+  fresh,
+  shown,
+  wrong,
+  carries,
+  onToggle,
+  onCarry,
+}: Props & { shown: string; wrong: boolean }) {
   if (fresh) return <span className="truncate text-soft italic">type a new activity, or paste rows</span>;
   if (!line) return null;
   const heading = line.kind !== 'row';
   return (
     <span className="flex min-w-0 flex-1 items-center" style={{ paddingLeft: (line.level - 1) * 16 }}>
+      {carries && (
+        <span
+          aria-hidden
+          data-carry
+          title="Drag the row to another place"
+          onPointerDown={onCarry}
+          className="absolute inset-y-0 left-0 hidden w-5 cursor-grab touch-none items-center justify-center text-soft group-hover/row:flex"
+        >
+          <GripVertical size={13} />
+        </span>
+      )}
       {line.canClose ? (
         <button
           type="button"

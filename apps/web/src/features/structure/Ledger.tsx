@@ -4,14 +4,16 @@ import { useCallback, useEffect, useState } from 'react';
 import { PlanTurns } from '@/features/plan/PlanTurns';
 import { Frame, type FramePlan } from '@/ui/Frame';
 import { wrong } from '@/ui/Toasts';
-import type { Checks, Facts, LedgerShape } from '@/workers/plan.worker';
+import type { Checks, LedgerShape } from '@/workers/plan.worker';
 import { type OpenRoom, usePlanRoom } from '@/workers/planRoom';
 import { usePlanSearch } from '../planSearch';
-import { Margin } from '../show/Margin';
 import { ArrangementLine } from './ArrangementLine';
 import { ChecksPanel } from './ChecksPanel';
 import { DatesOffer } from './DatesOffer';
+import { type Chosen, NOTHING_CHOSEN } from './grid';
+import { HistoryPanel } from './HistoryPanel';
 import { LedgerGrid } from './LedgerGrid';
+import { LedgerMargin } from './LedgerMargin';
 import { useArrangement } from './useArrangement';
 
 /** How long nothing has to change before the checks are made, in milliseconds. */
@@ -49,9 +51,9 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
   const [shape, setShape] = useState<LedgerShape | null>(null);
   const [checks, setChecks] = useState<Checks | null>(null);
-  const [side, setSide] = useState<'checks' | 'margin' | null>(null);
-  const [facts, setFacts] = useState<Facts | null>(null);
-  const [chosen, setChosen] = useState<string | null>(null);
+  const [side, setSide] = useState<'checks' | 'margin' | 'history' | null>(null);
+  const [chosen, setChosen] = useState<Chosen>(NOTHING_CHOSEN);
+  const [refs, setRefs] = useState<string[]>([]);
   const [goal, setGoal] = useState<{ place: number } | null>(null);
   const [undatedOnly, setUndatedOnly] = useState(false);
   const wanted = useSearchParams().get('ref');
@@ -92,11 +94,16 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
   }, [open]);
   useEffect(() => {
     let current = true;
-    if (side === 'margin' && chosen) open.room.facts(chosen).then((found) => current && setFacts(found), wrong);
+    if (side !== 'margin') return;
+    if (chosen.top === chosen.bottom) setRefs(chosen.ref === null ? [] : [chosen.ref]);
+    else
+      open.room
+        .refsOn(chosen.top, chosen.bottom + 1)
+        .then((found) => current && setRefs(found.filter((r) => r !== '')), wrong);
     return () => {
       current = false;
     };
-  }, [open, side, chosen]);
+  }, [open, side, chosen, shape]);
 
   /** Brings a row in sight; groups that hide it are opened first. */
   const jump = useCallback(
@@ -172,10 +179,18 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
           type="button"
           aria-pressed={side === 'margin'}
           className="quiet shrink-0 py-0.5"
-          disabled={chosen === null}
+          disabled={chosen.ref === null}
           onClick={() => setSide((s) => (s === 'margin' ? null : 'margin'))}
         >
           Facts
+        </button>
+        <button
+          type="button"
+          aria-pressed={side === 'history'}
+          className="quiet shrink-0 py-0.5"
+          onClick={() => setSide((s) => (s === 'history' ? null : 'history'))}
+        >
+          History
         </button>
         {checks && (
           <button
@@ -209,11 +224,16 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
         {side === 'checks' && checks && (
           <ChecksPanel checks={checks} planId={planId} onJump={(ref) => void jump(ref)} onClose={() => setSide(null)} />
         )}
-        {side === 'margin' && facts && facts.ref === chosen && (
-          <div className="shrink-0 overflow-auto border-t border-l border-line bg-paper pt-3 pl-4">
-            <Margin facts={facts} planId={planId} onChoose={(ref) => void jump(ref)} onClose={() => setSide(null)} />
-          </div>
+        {side === 'margin' && refs.length > 0 && (
+          <LedgerMargin
+            planId={planId}
+            open={open}
+            refs={refs}
+            onJump={(ref) => void jump(ref)}
+            onClose={() => setSide(null)}
+          />
         )}
+        {side === 'history' && <HistoryPanel planId={planId} open={open} onClose={() => setSide(null)} />}
       </div>
     </div>
   );

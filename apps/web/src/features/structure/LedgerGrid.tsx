@@ -1,5 +1,5 @@
 'use client';
-import { type Arrangement, type Day, dayOf, selectFields } from '@clembo/core';
+import { type Arrangement, dayOf, isTest, selectFields } from '@clembo/core';
 import { editorOf, fieldAbout } from '@clembo/formats/typed';
 import { formatDay } from '@clembo/scene/dates';
 import { useVirtualizer } from '@tanstack/react-virtual';
@@ -8,16 +8,30 @@ import { wrong as sayWrong } from '@/ui/Toasts';
 import type { LedgerShape, Neighbours } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
 import type { LeaveBy } from './CellInput';
-import { GridLine } from './GridLine';
-import { blockHeight, NeighbourBlock } from './NeighbourBlock';
-import { GridFoot } from './GridFoot';
+import { FindBar } from './FindBar';
+import { type Act, GridFoot } from './GridFoot';
 import { GridHead } from './GridHead';
-import { columnWidth, inRange, rangeOf, type Spot, tableText } from './grid';
+import { GridLine } from './GridLine';
+import { type Chosen, columnWidth, inRange, rangeOf, type Spot } from './grid';
+import { GRID_KEYS, type GridAct } from './gridKeys';
+import { blockHeight, NeighbourBlock } from './NeighbourBlock';
+import { panned, STRIP_LEAST, zoomed } from './stripView';
+import { useClipboard } from './useClipboard';
+import { useFollow } from './useFollow';
 import { keyOf, useGridEdits } from './useGridEdits';
 import { useLines } from './useLines';
-import { useStripDrag } from './useStripDrag';
+import { useProposal } from './useProposal';
+import { useRowCarry } from './useRowCarry';
+import { type Drag, useStripDrag } from './useStripDrag';
+import { useView } from './useView';
 
 const ROW_HEIGHT = 30;
+const MOVES: Record<string, [down: number, right: number]> = {
+  ArrowUp: [-1, 0],
+  ArrowDown: [1, 0],
+  ArrowLeft: [0, -1],
+  ArrowRight: [0, 1],
+};
 
 interface Props {
   planId: string;
@@ -30,7 +44,7 @@ interface Props {
   onJump: (ref: string) => void;
   onToggle: (key: string) => void;
   onArrange: (part: Partial<Arrangement>) => void;
-  onChosen: (ref: string | null) => void;
+  onChosen: (chosen: Chosen) => void;
 }
 
 interface Editing {
@@ -81,34 +95,65 @@ export function LedgerGrid(props: Props) {
       current = false;
     };
   }, [opened, open, shape]);
-  useEffect(() => list.measure(), [openAt, around, list]);
+  useEffect(() => {
+    list.measure();
+    // What has opened is in sight.
+    if (openAt >= 0) list.scrollToIndex(openAt);
+  }, [openAt, around, list]);
   const items = list.getVirtualItems();
   const [from, to] = [items[0]?.index ?? 0, items.at(-1)?.index ?? 0];
   useEffect(() => lines.want(from, to), [lines, from, to]);
   const all = shape.range ?? [0, 30];
   // A little room at both ends, so that nothing is cut in two.
   const room = Math.max(1, Math.round((all[1] - all[0]) / 50));
-  const range: [Day, Day] = [
-    arrangement.from === null ? all[0] - room : dayOf(arrangement.from),
-    arrangement.to === null ? all[1] + room : dayOf(arrangement.to - 1),
-  ];
+  const whole = {
+    from: arrangement.from === null ? all[0] - room : dayOf(arrangement.from),
+    to: arrangement.to === null ? all[1] + room + 1 : dayOf(arrangement.to - 1) + 1,
+  };
+  const { view, setView, width: stripWidth, ground } = useView(open, whole, scroller);
   const statusDay = open.head.statusDate === null ? null : open.head.statusDate / 1440;
   const chosen = lines.at(focus.row);
   const area = rangeOf(focus, anchor);
 
   const edits = useGridEdits({ planId, open, shape, fields, range: area, from: focus, behind: chosen?.ref || null });
   const { busy, change, wrongs, pending, naming, type } = edits;
+  const [finding, setFinding] = useState(false);
+  const [follow, setFollow] = useFollow();
+  const inSight = useRef<string[]>([]);
+  inSight.current = [
+    ...items.map((v) => lines.at(v.index)?.ref ?? '').filter((r) => r !== ''),
+    ...(around ? [...around.before, ...around.after].map((n) => n.ref) : []),
+  ];
+  const { proposal, propose, keep, leave: leaveProposal } = useProposal(open, inSight, change);
+  useEffect(leaveProposal, [opened, open]);
+  /** Whether what is dragged belongs to the activity that stands open: it is proposed first. */
+  const inBlock = useRef(false);
+  const { drag, would, onGrip } = useStripDrag({
+    open,
+    view,
+    follow,
+    inSight,
+    onDrop: (dragging, words) => {
+      toFocus();
+      const wanted = (room: OpenRoom['room']) => room.dragged(dragging, follow);
+      if (inBlock.current) void propose(wanted, words);
+      else void change(wanted, words);
+    },
+    onEnd: () => toFocus(),
+  });
+  const { landing, onCarry } = useRowCarry((ref, to) => void edits.carry(ref, to.place, to.ref));
+  const foreseen = would ?? proposal?.would ?? null;
 
-  const follow = useRef<string | null>(null);
+  const followed = useRef<string | null>(null);
   /** Counts how often the person has chosen a cell: an answer that comes later than that does not choose another. */
   const picks = useRef(0);
   useEffect(() => {
-    follow.current = chosen?.ref || null;
-    onChosen(chosen?.ref || null);
-  }, [chosen?.ref, onChosen]);
+    followed.current = chosen?.ref || null;
+    onChosen({ ref: chosen?.ref || null, top: area.top, bottom: area.bottom });
+  }, [chosen?.ref, area.top, area.bottom, onChosen]);
   // Rows that go elsewhere take the choice with them.
   useEffect(() => {
-    const ref = naming ?? follow.current;
+    const ref = naming ?? followed.current;
     if (ref === null) return;
     const picked = picks.current;
     let current = true;
@@ -133,6 +178,15 @@ export function LedgerGrid(props: Props) {
     setAnchor(null);
     list.scrollToIndex(goal.place, { align: 'center' });
   }, [goal]);
+  // The chosen cell lies free between the names and the strips, which stay in sight.
+  useEffect(() => {
+    const el = scroller.current;
+    if (!el || focus.col === 0) return;
+    const left = widths.slice(0, focus.col).reduce((a, b) => a + b, 0);
+    const room = el.clientWidth - stripWidth;
+    if (left - el.scrollLeft < widths[0]!) el.scrollLeft = left - widths[0]!;
+    else if (left + widths[focus.col]! - el.scrollLeft > room) el.scrollLeft = left + widths[focus.col]! - room;
+  }, [focus.col, widths, stripWidth]);
   const toFocus = () => scroller.current?.focus({ preventScroll: true });
 
   const go = useCallback(
@@ -191,43 +245,13 @@ export function LedgerGrid(props: Props) {
     onJump(ref);
     toFocus();
   };
-  useEffect(() => {
-    const own = () => document.activeElement === scroller.current && !editing;
-    const copy = (e: ClipboardEvent) => {
-      if (!own()) return;
-      e.preventDefault();
-      const columns = Array.from({ length: area.right - area.left + 1 }, (_, k) => area.left + k);
-      // What is in sight is at hand at once; more than that is asked for and put in when it comes.
-      const near = Array.from({ length: area.bottom - area.top + 1 }, (_, k) => lines.at(area.top + k));
-      if (near.every((l) => l !== null))
-        e.clipboardData!.setData(
-          'text/plain',
-          tableText(near.map((l) => columns.map((c) => (c === 0 ? l!.name : (l!.cells[c - 1] ?? ''))))),
-        );
-      else
-        void open.room
-          .copied(area.top, area.bottom + 1, columns)
-          .then((table) => navigator.clipboard.writeText(tableText(table)))
-          .catch(sayWrong);
-    };
-    const cut = (e: ClipboardEvent) => {
-      if (!own()) return;
-      copy(e);
-      void edits.clear();
-    };
-    const put = (e: ClipboardEvent) => {
-      if (!own()) return;
-      e.preventDefault();
-      void edits.paste(e.clipboardData?.getData('text/plain') ?? '', anchor !== null);
-    };
-    document.addEventListener('copy', copy);
-    document.addEventListener('cut', cut);
-    document.addEventListener('paste', put);
-    return () => {
-      document.removeEventListener('copy', copy);
-      document.removeEventListener('cut', cut);
-      document.removeEventListener('paste', put);
-    };
+  useClipboard({
+    open,
+    own: () => document.activeElement === scroller.current && !editing,
+    at: lines.at,
+    area,
+    onClear: () => void edits.clear(),
+    onPaste: (text) => void edits.paste(text, anchor !== null),
   });
 
   const onKey = (e: KeyboardEvent) => {
@@ -242,85 +266,128 @@ export function LedgerGrid(props: Props) {
       e.preventDefault();
       return;
     }
-    const run = keyRun(e);
-    if (!run) return;
+    const found = GRID_KEYS.find((k) => k.when(e, state));
+    if (!found) return;
     e.preventDefault();
     e.stopPropagation();
-    run();
+    run[found.act](e);
   };
-  const keyRun = (e: KeyboardEvent): (() => void) | null => {
-    const { row, col } = focus;
-    const mod = e.ctrlKey || e.metaKey;
-    const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 300) / ROW_HEIGHT) - 2);
-    const arrows: Record<string, [number, number]> = {
-      ArrowUp: [-1, 0],
-      ArrowDown: [1, 0],
-      ArrowLeft: [0, -1],
-      ArrowRight: [0, 1],
-    };
-    const step = arrows[e.key];
-    if (step && e.altKey && step[0] !== 0)
-      return () => void edits.drawAll((ref) => ({ do: step[0] < 0 ? 'up' : 'down', ref }), 'Move');
-    if (step && e.shiftKey && !mod && step[1] !== 0)
-      return () => void edits.drawAll((ref) => ({ do: 'shift', ref, days: step[1] }), 'Move');
-    if (step && mod && step[0] !== 0) return () => go(step[0] < 0 ? 0 : total - 1, col, e.shiftKey);
-    if (step) return () => go(row + step[0], col + step[1], e.shiftKey);
-    if (e.key === 'Home') return () => go(mod ? 0 : row, 0, e.shiftKey);
-    if (e.key === 'End') return () => go(mod ? total - 1 : row, fields.length - 1, e.shiftKey);
-    if (e.key === 'PageDown' || e.key === 'PageUp')
-      return () => go(row + (e.key === 'PageDown' ? page : -page), col, e.shiftKey);
-    if (e.key === 'Escape') return anchor ? () => setAnchor(null) : opened ? () => setOpened(null) : null;
-    if (opened !== null && around && (e.key === '<' || e.key === '>')) {
-      const next = (e.key === '<' ? around.before : around.after)[0];
-      return next ? () => walk(next.ref) : null;
-    }
-    if (mod && e.key === 'd') return () => void edits.fillDown();
-    if (mod && e.key === 'a')
-      return () => {
-        setAnchor({ row: 0, col: 0 });
-        setFocus({ row: Math.max(0, shape.lines - 1), col: fields.length - 1 });
-      };
-    if (mod && (e.key === 'Delete' || e.key === 'Backspace'))
-      return () => void edits.remove().then(() => setAnchor(null));
-    if (mod) return null;
-    if (e.key === 'Delete' || e.key === 'Backspace') return () => void edits.clear();
-    if (e.key === 'Insert') return () => void edits.insert();
-    if (e.key === 'Enter' && chosen?.ref) return () => setOpened((o) => (o === chosen.ref ? null : chosen.ref));
-    if (e.key === 'Enter' || e.key === 'F2') return () => void edit(row, col, null);
-    if (e.key === 'Tab') {
-      if (!chosen?.ref || arrangement.groups.length + arrangement.sort.length > 0) return null;
-      return () =>
-        void edits.drawAll((ref) => ({ do: e.shiftKey ? 'outdent' : 'indent', ref }), e.shiftKey ? 'Out:' : 'In:');
-    }
-    if (e.key === ' ' && chosen?.canClose) return () => onToggle(chosen.key);
-    if (e.key.length === 1 && !e.altKey) return () => void edit(row, col, e.key);
-    return null;
+  const outlined = arrangement.groups.length === 0 && arrangement.sort.length === 0;
+  const state = {
+    drawnOut: anchor !== null,
+    opened: opened !== null,
+    onRow: Boolean(chosen?.ref),
+    canClose: chosen?.canClose === true,
+    outlined,
+  };
+  const page = () => Math.max(1, Math.floor((scroller.current?.clientHeight ?? 300) / ROW_HEIGHT) - 2);
+  const remove = () => void edits.remove().then(() => setAnchor(null));
+  const openChosen = () => setOpened((o) => (o === chosen?.ref ? null : (chosen?.ref ?? null)));
+  const drawnAs = (what: 'indent' | 'outdent' | 'up' | 'down', words: string) =>
+    void edits.drawAll((ref) => ({ do: what, ref }), words);
+  const run: Record<GridAct, (e: KeyboardEvent) => void> = {
+    leave: () => (anchor ? setAnchor(null) : setOpened(null)),
+    go: (e) => {
+      const mod = e.ctrlKey || e.metaKey;
+      const { row } = focus;
+      if (e.key === 'Home') go(mod ? 0 : row, 0, e.shiftKey);
+      else if (e.key === 'End') go(mod ? total - 1 : row, fields.length - 1, e.shiftKey);
+      else move(e);
+    },
+    extend: (e) => ((e.key === 'ArrowUp' || e.key === 'ArrowDown') && (e.ctrlKey || e.metaKey) ? run.ends(e) : move(e)),
+    ends: (e) => go(e.key === 'ArrowUp' ? 0 : total - 1, focus.col, e.shiftKey),
+    page: (e) => go(focus.row + (e.key === 'PageDown' ? page() : -page()), focus.col, e.shiftKey),
+    shift: (e) => void edits.shift(e.key === 'ArrowLeft' ? -1 : 1, follow),
+    carry: (e) => drawnAs(e.key === 'ArrowUp' ? 'up' : 'down', 'Move'),
+    indent: (e) => drawnAs(e.shiftKey ? 'outdent' : 'indent', e.shiftKey ? 'Out:' : 'In:'),
+    open: openChosen,
+    edit: () => void edit(focus.row, focus.col, null),
+    over: (e) => void edit(focus.row, focus.col, e.key),
+    walk: (e) => {
+      const next = (e.key === '<' ? around?.before : around?.after)?.[0];
+      if (next) walk(next.ref);
+    },
+    insert: () => void edits.insert(),
+    duplicate: () => void edits.duplicate(),
+    remove,
+    clear: () => void edits.clear(),
+    fill: () => void edits.fillDown(),
+    all: () => {
+      setAnchor({ row: 0, col: 0 });
+      setFocus({ row: Math.max(0, shape.lines - 1), col: fields.length - 1 });
+    },
+    toggle: () => chosen && onToggle(chosen.key),
+    find: () => setFinding(true),
+    like: () => void like(focus.row, focus.col),
+    everything: () => onArrange({ where: { match: 'all', tests: [] } }),
+    zoom: (e) =>
+      setView(
+        e.key === '0' ? null : zoomed(view, ['+', '='].includes(e.key) ? 1 / 1.6 : 1.6, (view.from + view.to) / 2),
+      ),
+    pan: (e) => setView(panned(view, e.key === 'ArrowLeft' ? -0.2 : 0.2)),
+  };
+  const move = (e: KeyboardEvent) => {
+    const [down, right] = MOVES[e.key] ?? [0, 0];
+    go(focus.row + down, focus.col + right, e.shiftKey);
+  };
+  /** Lists only rows with what is in a cell; a second cell narrows that down, another value of the same field adds to it. */
+  const like = async (row: number, col: number) => {
+    const line = lines.at(row);
+    const test = line?.ref ? await open.room.like(line.ref, fields[col]!) : null;
+    if (!test) return;
+    const { where } = arrangement;
+    const tests = where.match === 'all' ? where.tests : [where];
+    const same = tests.find((t) => isTest(t) && t.field === test.field && t.is === 'is' && test.is === 'is');
+    const next = same
+      ? tests.map((t) => (t === same && isTest(t) ? { ...t, values: [...new Set([...t.values, ...test.values])] } : t))
+      : [...tests, test];
+    onArrange({ where: { match: 'all', tests: next } });
   };
 
   const hasRow = Boolean(chosen?.ref);
-  const outlined = hasRow && arrangement.groups.length === 0 && arrangement.sort.length === 0;
-
-  const inSight = useRef<string[]>([]);
-  inSight.current = [
-    ...items.map((v) => lines.at(v.index)?.ref ?? '').filter((r) => r !== ''),
-    ...(around ? [...around.before, ...around.after].map((n) => n.ref) : []),
+  const acts: Act[] = [
+    ['Insert', 'A new activity behind the row (Insert)', () => void edits.insert(), true],
+    ['Duplicate', 'A copy of the rows with all that they hold (Ctrl Shift D)', () => void edits.duplicate(), hasRow],
+    ['Remove', 'Remove the rows (Ctrl Delete)', remove, hasRow],
+    ['In', 'Into the row above (Tab)', () => drawnAs('indent', 'In:'), hasRow && outlined],
+    ['Out', 'Out of its group (Shift Tab)', () => drawnAs('outdent', 'Out:'), hasRow && outlined],
+    ['Milestone', 'A milestone behind the row, linked to it', () => void edits.milestone(), hasRow && !chosen?.summary],
+    ['Fill down', 'The first row into those below (Ctrl D)', () => void edits.fillDown(), area.bottom > area.top],
+    [
+      'Only like this',
+      'List only rows with what is in the cell (Alt Enter, or Alt and click)',
+      () => void like(focus.row, focus.col),
+      hasRow,
+    ],
+    ['Find', 'Find and replace (Ctrl F)', () => setFinding(true), true],
+    [
+      opened !== null && opened === chosen?.ref ? 'Close' : 'Neighbours',
+      'What leads to it, and what follows (Enter)',
+      openChosen,
+      hasRow,
+    ],
   ];
-  const { drag, would, onGrip } = useStripDrag({
-    open,
-    range,
-    inSight,
-    isGroup: (ref) => items.some((v) => lines.at(v.index)?.ref === ref && lines.at(v.index)?.summary),
-    onDrop: (make, words) => {
-      toFocus();
-      void change(make, words);
-    },
-    onEnd: toFocus,
-  });
-
   const fixed = widths.reduce((a, b) => a + b, 0);
-  const grid = `${widths.map((w) => `${w}px`).join(' ')} minmax(300px, 1fr)`;
+  const grid = `${widths.map((w) => `${w}px`).join(' ')} minmax(${STRIP_LEAST}px, 1fr)`;
   return (
     <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+      {finding && (
+        <FindBar
+          open={open}
+          shape={shape}
+          fields={fields}
+          names={names}
+          onShow={async ({ ref, field }) => {
+            const { place } = await open.room.lineOf(ref);
+            if (place >= 0) go(place, Math.max(0, fields.indexOf(field)));
+          }}
+          onReplace={edits.replace}
+          onClose={() => {
+            setFinding(false);
+            toFocus();
+          }}
+        />
+      )}
       <div
         ref={scroller}
         // biome-ignore lint: the sheet is worked by keys
@@ -338,14 +405,16 @@ export function LedgerGrid(props: Props) {
           fields={fields}
           names={names}
           grid={grid}
-          width={fixed + 300}
-          range={range}
+          width={fixed + STRIP_LEAST}
+          view={view}
+          stripWidth={stripWidth}
+          onView={setView}
           statusDay={statusDay}
           arrangement={arrangement}
           about={(field) => fieldAbout(field)}
           onArrange={onArrange}
         />
-        <div style={{ height: list.getTotalSize(), minWidth: fixed + 300 }} className="relative">
+        <div style={{ height: list.getTotalSize(), minWidth: fixed + STRIP_LEAST }} className="relative">
           {items.map((v) => {
             const line = lines.at(v.index);
             const own = (col: number) => (line ? wrongs.get(keyOf(line.ref, fields[col]!)) : undefined);
@@ -359,13 +428,16 @@ export function LedgerGrid(props: Props) {
                 grid={grid}
                 fields={fields}
                 names={names}
-                range={range}
+                view={view}
+                ground={ground}
                 statusDay={statusDay}
+                landing={landing && line?.ref === landing.ref ? landing.place : null}
+                carries={outlined && Boolean(line?.ref)}
                 focusCol={v.index === focus.row ? focus.col : null}
                 isChosen={(col) => anchor !== null && inRange(area, v.index, col)}
                 wrongAt={own}
                 pendingAt={(col) => (line ? pending.get(keyOf(line.ref, fields[col]!)) : undefined)}
-                would={(line && would?.bars[line.ref]) ?? null}
+                would={(line && foreseen?.bars[line.ref]) ?? null}
                 editing={editing?.row === v.index ? editing : null}
                 open={open}
                 onPick={(col, extend) => {
@@ -375,6 +447,8 @@ export function LedgerGrid(props: Props) {
                   setFocus({ row: v.index, col });
                   toFocus();
                 }}
+                onLike={(col) => void like(v.index, col)}
+                onCarry={(e) => line && onCarry(e, line.ref)}
                 onOver={(col) => {
                   picks.current++;
                   setAnchor((a) => a ?? focus);
@@ -388,7 +462,10 @@ export function LedgerGrid(props: Props) {
                   toFocus();
                 }}
                 onOpen={() => line?.ref && setOpened((o) => (o === line.ref ? null : line.ref))}
-                onGrip={(e, grip) => line?.strip && onGrip(e, grip, line.ref, line.strip.first, line.strip.last)}
+                onGrip={(e, grip) => {
+                  inBlock.current = false;
+                  if (line?.strip) onGrip(e, grip, line.ref, line.strip);
+                }}
               />
             );
           })}
@@ -403,64 +480,66 @@ export function LedgerGrid(props: Props) {
                 neighbours={around}
                 nameWidth={widths[0]!}
                 cellsWidth={fixed - widths[0]!}
-                range={range}
+                stripWidth={stripWidth}
+                view={view}
+                ground={ground}
                 statusDay={statusDay}
-                would={(ref) => would?.bars[ref] ?? null}
+                would={(ref) => foreseen?.bars[ref] ?? null}
+                onGrip={(e, grip, ref, strip) => {
+                  inBlock.current = true;
+                  onGrip(e, grip, ref, strip);
+                }}
                 onWalk={walk}
-                onChange={(command, words) => void change(command, words)}
+                onChange={(command, words) => {
+                  toFocus();
+                  void propose((room) => (follow ? room.withFollowers(command) : Promise.resolve(command)), words);
+                }}
                 onLink={(field, text) => void edits.addLink(opened!, field, text)}
               />
             </div>
           )}
         </div>
       </div>
+      {drag?.line && (
+        <svg aria-hidden className="pointer-events-none fixed inset-0 z-50 h-full w-full">
+          <line {...drag.line} stroke="var(--color-ink)" strokeWidth={1.6} />
+          <circle cx={drag.line.x2} cy={drag.line.y2} r={4} fill="var(--color-ink)" />
+        </svg>
+      )}
       <GridFoot
-        acts={[
-          ['Insert', 'A new activity behind the row (Insert)', () => void edits.insert(), true],
-          ['Remove', 'Remove the rows (Ctrl Delete)', () => void edits.remove().then(() => setAnchor(null)), hasRow],
-          [
-            'In',
-            'Into the row above (Tab)',
-            () => void edits.drawAll((ref) => ({ do: 'indent', ref }), 'In:'),
-            outlined,
-          ],
-          [
-            'Out',
-            'Out of its group (Shift Tab)',
-            () => void edits.drawAll((ref) => ({ do: 'outdent', ref }), 'Out:'),
-            outlined,
-          ],
-          [
-            'Up',
-            'Before the row above (Alt Up)',
-            () => void edits.drawAll((ref) => ({ do: 'up', ref }), 'Move'),
-            outlined,
-          ],
-          [
-            'Down',
-            'Behind the row below (Alt Down)',
-            () => void edits.drawAll((ref) => ({ do: 'down', ref }), 'Move'),
-            outlined,
-          ],
-          ['Fill down', 'The first row into those below (Ctrl D)', () => void edits.fillDown(), area.bottom > area.top],
-          [
-            opened !== null && opened === chosen?.ref ? 'Close' : 'Neighbours',
-            'What leads to it, and what follows (Enter)',
-            () => setOpened((o) => (o === chosen?.ref ? null : (chosen?.ref ?? null))),
-            hasRow,
-          ],
-        ]}
+        acts={acts}
         chosen={anchor ? `${area.bottom - area.top + 1} rows, ${area.right - area.left + 1} columns` : ''}
-        bad={would?.bad ?? (drag === null && wrongs.size > 0)}
+        follow={open.head.source === 'given' ? follow : null}
+        onFollow={setFollow}
+        bad={foreseen?.bad ?? (drag === null && wrongs.size > 0)}
         words={
           drag
-            ? `${formatDay(drag.grip === 'finish' ? drag.last + drag.to - drag.from : drag.first + drag.to - drag.from, 'weekday')}. ${would?.words ?? ''}`
-            : wrongs.size > 0
-              ? `${wrongs.size === 1 ? 'One cell' : `${wrongs.size} cells`} cannot be used as typed: ${[...wrongs.values()][0]!.why}`
-              : ''
+            ? `${dragSays(drag)} ${would?.words ?? ''}`
+            : proposal
+              ? `${proposal.words}. ${proposal.would.words}`
+              : wrongs.size > 0
+                ? `${wrongs.size === 1 ? 'One cell' : `${wrongs.size} cells`} cannot be used as typed: ${[...wrongs.values()][0]!.why}`
+                : ''
         }
-        onLeave={!drag && wrongs.size > 0 ? edits.leaveWrongs : null}
+        ways={
+          proposal
+            ? [
+                ['Keep it', keep],
+                ['Leave it', leaveProposal],
+              ]
+            : !drag && wrongs.size > 0
+              ? [['Leave them as they were', edits.leaveWrongs]]
+              : []
+        }
       />
     </div>
   );
+}
+
+/** What is being dragged, in words. */
+function dragSays({ grip, strip, by, dragging }: Drag): string {
+  if (grip === 'link')
+    return dragging?.do === 'link' ? `${dragging.from} → ${dragging.to}, ${dragging.type}.` : 'To which bar?';
+  if (grip === 'progress') return dragging?.do === 'progress' ? `${dragging.percent} % complete.` : '';
+  return `${formatDay(grip === 'finish' ? strip.last + by : strip.first + by, 'weekday')}.`;
 }

@@ -1,13 +1,14 @@
 'use client';
-import { type Command, type Day, LINK_TYPES, type LinkType } from '@clembo/core';
+import { type Command, LINK_TYPES, type LinkType } from '@clembo/core';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
-import { useState } from 'react';
-import type { LedgerShown, Neighbour, Neighbours } from '@/workers/plan.worker';
+import { type PointerEvent, useState } from 'react';
+import type { LedgerShown, Neighbour, Neighbours, Strip as StripOf, WouldBar } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
-import { Strip } from './Strip';
+import { type Grip, Strip } from './Strip';
+import { STRIP_LEAST, type View } from './stripView';
 
-const SMALL = 26;
-const OWN = 34;
+const SMALL = 32;
+const OWN = 36;
 const LABEL = 20;
 
 /** How tall an activity stands that is opened with its neighbours. */
@@ -21,9 +22,12 @@ interface Props {
   /** Widths of the name and of all other columns together. */
   nameWidth: number;
   cellsWidth: number;
-  range: [Day, Day];
+  stripWidth: number;
+  view: View;
+  ground: (calendar: string) => string;
   statusDay: number | null;
-  would: (ref: string) => { first: Day; last: Day } | null;
+  would: (ref: string) => WouldBar | null;
+  onGrip: (e: PointerEvent, grip: Grip, ref: string, strip: StripOf) => void;
   onWalk: (ref: string) => void;
   onChange: (command: Command, words: string) => void;
   onLink: (field: 'predecessors' | 'successors', text: string) => void;
@@ -31,8 +35,8 @@ interface Props {
 
 /** The chosen activity with what leads to it above and what follows below, on the same time scale. */
 export function NeighbourBlock(props: Props) {
-  const { line, neighbours: n, nameWidth, cellsWidth, range } = props;
-  const grid = `${nameWidth}px ${cellsWidth}px minmax(300px, 1fr)`;
+  const { line, neighbours: n, nameWidth, cellsWidth, view } = props;
+  const grid = `${nameWidth}px ${cellsWidth}px minmax(${STRIP_LEAST}px, 1fr)`;
   const y = {
     before: (k: number) => LABEL + k * SMALL + SMALL / 2,
     own: LABEL + n.before.length * SMALL + OWN / 2,
@@ -58,15 +62,7 @@ export function NeighbourBlock(props: Props) {
         <span className="flex min-w-0 items-center gap-3 px-1.5 font-narrow text-[14px] text-soft">
           <span className="truncate">{[line.ref, ...line.cells.filter(Boolean).slice(0, 3)].join(' · ')}</span>
         </span>
-        <span className="relative">
-          <Strip
-            strip={line.strip}
-            range={range}
-            statusDay={props.statusDay}
-            would={props.would(line.ref)}
-            onGrip={null}
-          />
-        </span>
+        <StripCell {...props} reference={line.ref} strip={line.strip} />
       </div>
       <p className="pl-5 font-narrow text-[13px] text-soft" style={{ height: LABEL }}>
         follows
@@ -78,7 +74,7 @@ export function NeighbourBlock(props: Props) {
         <AddLink label="comes after" onAdd={(text) => props.onLink('predecessors', text)} />
         <AddLink label="leads to" onAdd={(text) => props.onLink('successors', text)} />
       </div>
-      <Lines neighbours={n} line={line} range={range} left={nameWidth + cellsWidth} y={y} />
+      <Lines neighbours={n} line={line} view={view} width={props.stripWidth} y={y} />
     </div>
   );
 }
@@ -100,18 +96,33 @@ function Row({ of, grid, ...props }: Props & { of: Neighbour; grid: string }) {
       <span className="flex min-w-0 items-center px-1.5">
         <LinkWords of={of} onChange={props.onChange} />
       </span>
-      <span className="relative">
-        <Strip
-          strip={of.strip}
-          range={props.range}
-          statusDay={props.statusDay}
-          would={props.would(of.ref)}
-          onGrip={null}
-        />
-      </span>
+      <StripCell {...props} reference={of.ref} strip={of.strip} />
     </div>
   );
 }
+
+/** A strip with room to work on: its bar is dragged, and links are drawn from it. */
+function StripCell({ reference, strip, ...props }: Props & { reference: string; strip: StripOf | null }) {
+  return (
+    <span
+      data-strip
+      className="sticky right-0 min-w-0"
+      style={strip && !strip.summary ? { backgroundImage: props.ground(strip.calendar) } : undefined}
+    >
+      <Strip
+        reference={reference}
+        strip={strip}
+        view={props.view}
+        statusDay={props.statusDay}
+        would={props.would(reference)}
+        big
+        onGrip={strip ? (e, grip) => props.onGrip(e, grip, reference, strip) : null}
+      />
+    </span>
+  );
+}
+
+const linkKey = ({ link }: Neighbour): string => `link ${link.from} ${link.to} ${link.type} ${link.lag}`;
 
 const lagWords = (lag: number): string => (lag === 0 ? '' : ` ${lag > 0 ? '+' : '−'} ${Math.abs(lag)} d`);
 
@@ -133,6 +144,7 @@ function LinkWords({ of, onChange }: { of: Neighbour; onChange: Props['onChange'
   return (
     <Popover className="min-w-0">
       <PopoverButton
+        id={linkKey(of)}
         className={`truncate rounded px-1 font-narrow text-[14px] hover:bg-line ${of.broken ? 'text-madder' : 'text-soft'}`}
         aria-label={`Link ${link.from} to ${link.to}: ${of.type}${lagWords(of.lag)}, ${of.slack}`}
       >
@@ -143,43 +155,55 @@ function LinkWords({ of, onChange }: { of: Neighbour; onChange: Props['onChange'
         {of.slack && `· ${of.slack}`}
       </PopoverButton>
       <PopoverPanel anchor={{ to: 'bottom start', gap: 4 }} className="panel flex items-center gap-2 p-3!" focus>
-        {LINK_TYPES.map((t) => (
-          <button
-            key={t}
-            type="button"
-            aria-pressed={t === of.type}
-            className={`rounded-full border px-2.5 py-0.5 ${t === of.type ? 'border-ink bg-ink text-paper' : 'border-line'}`}
-            onClick={() => put(t, of.lag)}
-          >
-            {t}
-          </button>
-        ))}
-        <form
-          className="flex items-center gap-1.5"
-          onSubmit={(e) => {
-            e.preventDefault();
-            const days = Number(lag.replace(',', '.'));
-            if (Number.isFinite(days)) put(of.type, days);
-          }}
-        >
-          <input
-            aria-label="Lag in working days"
-            value={lag}
-            inputMode="decimal"
-            onChange={(e) => setLag(e.target.value)}
-            className="w-14 rounded-md border border-line bg-paper px-2 py-0.5"
-          />
-          <button type="submit" className="quiet py-0.5">
-            days of lag
-          </button>
-        </form>
-        <button
-          type="button"
-          className="quiet py-0.5"
-          onClick={() => onChange({ do: 'removeLink', link }, `Remove the link ${link.from} → ${link.to}`)}
-        >
-          Remove
-        </button>
+        {({ close }) => (
+          <>
+            {LINK_TYPES.map((t) => (
+              <button
+                key={t}
+                type="button"
+                aria-pressed={t === of.type}
+                className={`rounded-full border px-2.5 py-0.5 ${t === of.type ? 'border-ink bg-ink text-paper' : 'border-line'}`}
+                onClick={() => {
+                  close();
+                  put(t, of.lag);
+                }}
+              >
+                {t}
+              </button>
+            ))}
+            <form
+              className="flex items-center gap-1.5"
+              onSubmit={(e) => {
+                e.preventDefault();
+                const days = Number(lag.replace(',', '.'));
+                if (!Number.isFinite(days)) return;
+                close();
+                put(of.type, days);
+              }}
+            >
+              <input
+                aria-label="Lag in working days"
+                value={lag}
+                inputMode="decimal"
+                onChange={(e) => setLag(e.target.value)}
+                className="w-14 rounded-md border border-line bg-paper px-2 py-0.5"
+              />
+              <button type="submit" className="quiet py-0.5">
+                days of lag
+              </button>
+            </form>
+            <button
+              type="button"
+              className="quiet py-0.5"
+              onClick={() => {
+                close();
+                onChange({ do: 'removeLink', link }, `Remove the link ${link.from} → ${link.to}`);
+              }}
+            >
+              Remove
+            </button>
+          </>
+        )}
       </PopoverPanel>
     </Popover>
   );
@@ -215,23 +239,22 @@ function AddLink({ label, onAdd }: { label: string; onAdd: (text: string) => voi
 function Lines({
   neighbours,
   line,
-  range,
-  left,
+  view,
+  width,
   y,
 }: {
   neighbours: Neighbours;
   line: LedgerShown;
-  range: [Day, Day];
-  left: number;
+  view: View;
+  width: number;
   y: { before: (k: number) => number; own: number; after: (k: number) => number };
 }) {
   const own = line.strip;
   if (!own) return null;
-  const length = range[1] + 1 - range[0];
-  const x = (day: number) => (1000 * (day - range[0])) / length;
-  const ends = (type: LinkType, from: { first: Day; last: Day }, to: { first: Day; last: Day }): [number, number] => [
-    x(type === 'FS' || type === 'FF' ? from.last + 1 : from.first),
-    x(type === 'FS' || type === 'SS' ? to.first : to.last + 1),
+  const x = (day: number) => (width * (day - view.from)) / (view.to - view.from);
+  const ends = (type: LinkType, from: StripOf, to: StripOf): [number, number] => [
+    x(type === 'FS' || type === 'FF' ? from.to : from.from),
+    x(type === 'FS' || type === 'SS' ? to.from : to.to),
   ];
   const height = y.after(neighbours.after.length);
   const path = (x1: number, y1: number, x2: number, y2: number) => {
@@ -251,22 +274,22 @@ function Lines({
   return (
     <svg
       aria-hidden
-      className="pointer-events-none absolute top-0"
-      style={{ left, width: `calc(100% - ${left}px)`, height }}
-      viewBox={`0 0 1000 ${height}`}
-      preserveAspectRatio="none"
+      className="pointer-events-none absolute top-0 right-0 overflow-hidden"
+      style={{ width, height }}
+      viewBox={`0 0 ${width} ${height}`}
     >
       {drawn.map(
         ({ of, d }) =>
           d && (
             <path
-              key={`${of.link.from} ${of.link.to} ${of.type} ${of.lag}`}
+              key={linkKey(of)}
               d={d}
               fill="none"
+              className="pointer-events-auto cursor-pointer hover:stroke-kelp"
+              onClick={() => document.getElementById(linkKey(of))?.click()}
               stroke={of.broken ? 'var(--color-madder)' : of.driving ? 'var(--color-ink)' : 'var(--color-soft)'}
               strokeWidth={of.driving || of.broken ? 1.6 : 0.9}
               strokeOpacity={of.driving || of.broken ? 1 : 0.6}
-              vectorEffect="non-scaling-stroke"
             />
           ),
       )}

@@ -13,6 +13,14 @@ export interface Range {
   right: number;
 }
 
+/** The line that is worked from, and the lines that are chosen with it. */
+export interface Chosen {
+  ref: string | null;
+  top: number;
+  bottom: number;
+}
+export const NOTHING_CHOSEN: Chosen = { ref: null, top: 0, bottom: 0 };
+
 /** The cells between two spots; one alone where nothing is drawn out. */
 export function rangeOf(focus: Spot, anchor: Spot | null): Range {
   const other = anchor ?? focus;

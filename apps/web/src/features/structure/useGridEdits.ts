@@ -1,8 +1,9 @@
 'use client';
+import type { Looking, RowPlace } from '@clembo/core';
 import { editorOf } from '@clembo/formats/typed';
 import { useRef, useState } from 'react';
 import { usePlanChange } from '@/features/plan/usePlanChange';
-import type { Drawing, LedgerShape, WrongCell } from '@/workers/plan.worker';
+import type { Drawing, FoundCell, LedgerShape, WrongCell } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
 import type { Range, Spot } from './grid';
 
@@ -89,6 +90,54 @@ export function useGridEdits({ planId, open, shape, fields, range, from, behind 
     const { do: what } = make(refs[0]!);
     for (const ref of what === 'down' || what === 'outdent' ? refs.reverse() : refs)
       if (!(await change(async (room) => (await room.drawn(make(ref)))?.command ?? null, `${words} ${ref}`))) return;
+  };
+  /** Moves what is chosen by working days; what follows goes along where that is wanted. */
+  const shift = async (days: number, follow: boolean) => {
+    const refs = await chosenRefs();
+    if (refs.length === 0) return;
+    const words = refs.length === 1 ? `Move ${refs[0]}` : `Move ${refs.length} activities`;
+    await change(async (room) => {
+      const made = await Promise.all(refs.map((ref) => room.drawn({ do: 'shift', ref, days })));
+      const commands = made.flatMap((m) => (m ? [m.command] : []));
+      if (commands.length === 0) return null;
+      const command = commands.length === 1 ? commands[0]! : { do: 'all' as const, commands };
+      return follow ? room.withFollowers(command) : command;
+    }, words);
+  };
+  /** Copies of the chosen rows, each behind its own. */
+  const duplicate = async () => {
+    const refs = await chosenRefs();
+    if (refs.length === 0) return;
+    let first: string | null = null;
+    const words = refs.length === 1 ? `Duplicate ${refs[0]}` : `Duplicate ${refs.length} rows`;
+    const done = await change(async (room) => {
+      const made = await room.duplicated(refs);
+      first = made?.refs[0] ?? null;
+      return made?.command ?? null;
+    }, words);
+    if (done && first !== null) setNaming(first);
+  };
+  /** Carries the chosen rows, or the one that is dragged where it is none of them. */
+  const carry = async (ref: string, place: RowPlace, target: string) => {
+    const chosen = await chosenRefs();
+    const refs = chosen.includes(ref) ? chosen : [ref];
+    const words = refs.length === 1 ? `Move ${ref} in the list` : `Move ${refs.length} rows in the list`;
+    await change((room) => room.carried(refs, place, target), words);
+  };
+  /** A milestone behind the chosen row that comes when it ends. */
+  const milestone = async () => {
+    if (behind === null) return;
+    let ref: string | null = null;
+    const done = await change(async (room) => {
+      const made = await room.milestoneBehind(behind);
+      ref = made?.ref ?? null;
+      return made?.command ?? null;
+    }, `Add a milestone behind ${behind}`);
+    if (done && ref !== null) setNaming(ref);
+  };
+  const replace = async (cells: FoundCell[], looking: Looking, by: string) => {
+    const texts = await open.room.replaced(cells, looking, by);
+    await type(texts, texts.length === 1 ? undefined : `Replace “${looking.text}” in ${texts.length} cells`);
   };
   const remove = async () => {
     const refs = await chosenRefs();
@@ -178,6 +227,11 @@ export function useGridEdits({ planId, open, shape, fields, range, from, behind 
     add,
     addLink,
     drawAll,
+    shift,
+    duplicate,
+    carry,
+    milestone,
+    replace,
     remove,
     clear,
     fillDown,

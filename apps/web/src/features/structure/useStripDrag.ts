@@ -1,59 +1,55 @@
 'use client';
-import { type Command, type Day, isoDate, workingDaysTo } from '@clembo/core';
+import type { LinkType } from '@clembo/core';
 import { type PointerEvent, type RefObject, useState } from 'react';
-import type { Consequences } from '@/workers/plan.worker';
+import type { Consequences, Dragging, Strip } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
 import type { Grip } from './Strip';
+import type { View } from './stripView';
 
-/** A bar or its end that is dragged on the strip. */
-export interface Dragged {
-  ref: string;
+/** What is being dragged on the strips. */
+export interface Drag {
+  dragging: Dragging | null;
   grip: Grip;
-  from: Day;
-  to: Day;
-  first: Day;
-  last: Day;
+  strip: Strip;
+  /** Days from where it was taken up. */
+  by: number;
+  /** For a link that is drawn: from where to where on the screen. */
+  line: { x1: number; y1: number; x2: number; y2: number } | null;
 }
 
 interface Options {
   open: OpenRoom;
-  range: [Day, Day];
+  view: View;
+  /** Whether what follows goes along. */
+  follow: boolean;
   /** References whose places would be drawn. */
   inSight: RefObject<string[]>;
-  isGroup: (ref: string) => boolean;
-  onDrop: (make: () => Promise<Command | null>, words: string) => void;
+  onDrop: (dragging: Dragging, words: string) => void;
   onEnd: () => void;
 }
 
-/** Drags bars and their ends on the strips: what would come of it is known before they are let go; Escape leaves them. */
-export function useStripDrag({ open, range, inSight, isGroup, onDrop, onEnd }: Options) {
-  const [drag, setDrag] = useState<Dragged | null>(null);
+export const dragWords = (d: Dragging): string =>
+  d.do === 'link'
+    ? `Link ${d.from} → ${d.to}`
+    : d.do === 'progress'
+      ? `Report progress of ${d.ref}`
+      : d.do === 'finish'
+        ? `Change the length of ${d.ref}`
+        : `Move ${d.ref}`;
+
+/** Drags bars, their ends, their progress and links from bar to bar: what would come of it is known before they are let go; Escape leaves them. */
+export function useStripDrag({ open, view, follow, inSight, onDrop, onEnd }: Options) {
+  const [drag, setDrag] = useState<Drag | null>(null);
   const [would, setWould] = useState<Consequences | null>(null);
-  const dragCommand = async (d: Dragged) => {
-    const by = d.to - d.from;
-    const cell =
-      d.grip === 'finish'
-        ? { ref: d.ref, field: 'finish', text: isoDate(Math.max(d.first, d.last + by)) }
-        : { ref: d.ref, field: 'start', text: isoDate(d.first + by) };
-    if (isGroup(d.ref) && d.grip === 'move') {
-      const made = await open.room.drawn({
-        do: 'shift',
-        ref: d.ref,
-        days: workingDaysTo(open.head, d.first, d.first + by),
-      });
-      return made?.command ?? null;
-    }
-    return (await open.room.typed([cell])).command;
-  };
-  const onGrip = (e: PointerEvent, grip: Grip, ref: string, first: Day, last: Day) => {
+  const onGrip = (e: PointerEvent, grip: Grip, ref: string, strip: Strip) => {
     if (e.button !== 0) return;
     e.preventDefault();
     e.stopPropagation();
     const box = (e.currentTarget as HTMLElement).closest('[data-strip]')!.getBoundingClientRect();
-    const perDay = box.width / (range[1] + 1 - range[0]);
+    const bar = (e.currentTarget as HTMLElement).closest('[data-bar]')!.getBoundingClientRect();
+    const perDay = box.width / (view.to - view.from);
     const begun = e.clientX;
-    const dayAt = (x: number) => Math.round((x - begun) / perDay);
-    let now: Dragged = { ref, grip, from: 0, to: 0, first, last };
+    let now: Drag = { dragging: null, grip, strip, by: 0, line: null };
     setDrag(now);
     const end = () => {
       window.removeEventListener('pointermove', move);
@@ -63,13 +59,30 @@ export function useStripDrag({ open, range, inSight, isGroup, onDrop, onEnd }: O
       setWould(null);
     };
     let asked = 0;
+    const meant = (m: globalThis.PointerEvent): Dragging | null => {
+      if (grip === 'link') {
+        const to = barUnder(m.clientX, m.clientY);
+        return to && to.ref !== ref ? { do: 'link', from: ref, to: to.ref, type: linkType('finish', to.end) } : null;
+      }
+      if (grip === 'progress') {
+        const share = (m.clientX - bar.left) / Math.max(1, bar.width);
+        return { do: 'progress', ref, percent: Math.round(20 * Math.max(0, Math.min(1, share))) * 5 };
+      }
+      const by = Math.round((m.clientX - begun) / perDay);
+      return by === 0 ? null : { do: grip, ref, by };
+    };
     const move = (m: globalThis.PointerEvent) => {
-      const to = dayAt(m.clientX);
-      if (to === now.to) return;
-      now = { ...now, to };
+      const dragging = meant(m);
+      const line =
+        grip === 'link' ? { x1: bar.right, y1: bar.top + bar.height / 2, x2: m.clientX, y2: m.clientY } : null;
+      const same = JSON.stringify(dragging) === JSON.stringify(now.dragging);
+      if (same && line === null) return;
+      now = { ...now, dragging, line, by: dragging && 'by' in dragging ? dragging.by : 0 };
       setDrag(now);
+      if (same) return;
       const mine = ++asked;
-      void dragCommand(now).then(
+      if (!dragging) return setWould(null);
+      void open.room.dragged(dragging, follow).then(
         async (command) => {
           const found = command && (await open.room.consequences(command, inSight.current));
           if (mine === asked) setWould(found);
@@ -81,7 +94,7 @@ export function useStripDrag({ open, range, inSight, isGroup, onDrop, onEnd }: O
       asked++;
       end();
       onEnd();
-      if (now.to !== 0) onDrop(() => dragCommand(now), `Move ${ref}`);
+      if (now.dragging) onDrop(now.dragging, dragWords(now.dragging));
     };
     const key = (k: globalThis.KeyboardEvent) => {
       if (k.key !== 'Escape') return;
@@ -95,3 +108,15 @@ export function useStripDrag({ open, range, inSight, isGroup, onDrop, onEnd }: O
   };
   return { drag, would, onGrip };
 }
+
+/** The bar that lies under the pointer, or in the row under it, and which of its ends is nearer. */
+function barUnder(x: number, y: number): { ref: string; end: 'start' | 'finish' } | null {
+  const strip = document.elementsFromPoint(x, y).find((el) => el.hasAttribute('data-strip'));
+  const bar = strip?.querySelector<HTMLElement>('[data-bar]');
+  if (!bar) return null;
+  const box = bar.getBoundingClientRect();
+  return { ref: bar.dataset.bar!, end: x > box.left + box.width / 2 && box.width > 16 ? 'finish' : 'start' };
+}
+
+const linkType = (from: 'start' | 'finish', to: 'start' | 'finish'): LinkType =>
+  from === 'finish' ? (to === 'start' ? 'FS' : 'FF') : to === 'start' ? 'SS' : 'SF';

@@ -1,10 +1,10 @@
 import {
   activityTime,
   applyCommand,
+  brokenLinks,
   type Command,
   type Day,
   finishDayOf,
-  type Link,
   NONE,
   type Plan,
   type Schedule,
@@ -19,7 +19,17 @@ export interface Consequences {
   words: string;
   /** Whether something becomes worse that one would want to know of. */
   bad: boolean;
-  bars: Record<string, { first: Day; last: Day }>;
+  bars: Record<string, WouldBar>;
+}
+
+/** Where a row would stand, how late it would be, and by when it would have to be done. */
+export interface WouldBar {
+  first: Day;
+  last: Day;
+  /** Working days; 0 for what is not late. */
+  late: number;
+  /** The last day by which it would have to end for what follows to hold; null where it does. */
+  needed: Day | null;
 }
 
 const count = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
@@ -30,6 +40,7 @@ export function consequencesOf(held: Held, command: Command, inSight: readonly s
   const next = schedulePlan(after);
   const { plan: before, schedule: was } = held;
   const time = activityTime(after, next);
+  const oldTime = activityTime(before, was);
   let moved = 0;
   let critical = 0;
   const late: string[] = [];
@@ -38,11 +49,11 @@ export function consequencesOf(held: Held, command: Command, inSight: readonly s
     if (i === undefined || next.outline.isSummary[j]) return;
     if (was.start[i] !== next.start[j] || was.finish[i] !== next.finish[j]) moved++;
     if (was.critical[i] === 0 && next.critical[j] === 1) critical++;
-    const [size, old] = [lateness(after, next, time, j), lateness(before, was, activityTime(before, was), i)];
+    const [size, old] = [lateness(after, next, time, j), lateness(before, was, oldTime, i)];
     if (size > 0 && size > old)
       late.push(`${a.name || a.ref} would be ${count(size, 'working day', 'working days')} late`);
   });
-  const broken = brokenLinks(after, next).length - brokenLinks(before, was).length;
+  const broken = brokenLinks(next).size - brokenLinks(was).size;
   const [end, oldEnd] = [lastDay(next), lastDay(was)];
   const parts = [
     moved === 0 ? 'Nothing moves' : `Moves ${count(moved, 'activity', 'activities')}`,
@@ -58,7 +69,13 @@ export function consequencesOf(held: Held, command: Command, inSight: readonly s
   for (const ref of inSight) {
     const j = next.outline.indexOf.get(ref);
     const days = j === undefined ? null : shownDays(next, j);
-    if (days) bars[ref] = days;
+    if (!days || j === undefined) continue;
+    const short = after.source === 'computed' && next.totalFloat[j] !== NONE && next.totalFloat[j]! < 0;
+    bars[ref] = {
+      ...days,
+      late: lateness(after, next, time, j),
+      needed: short && next.lateFinish[j] !== NONE ? finishDayOf(next.lateFinish[j]!) : null,
+    };
   }
   return { words: `${parts.join('; ')}.`, bad: late.length > 0 || broken > 0, bars };
 }
@@ -75,18 +92,6 @@ function lateness(plan: Plan, s: Schedule, time: ReturnType<typeof activityTime>
       ? -s.totalFloat[i]! / time.minutesPerDay(i)
       : 0;
   return Math.ceil(Math.max(missed, negative));
-}
-
-/** Links whose ends, as the plan shows them, stand against each other; lags are not counted. */
-function brokenLinks(plan: Plan, s: Schedule): Link[] {
-  return plan.links.filter((l) => {
-    const [i, j] = [s.outline.indexOf.get(l.from), s.outline.indexOf.get(l.to)];
-    if (i === undefined || j === undefined || l.lag < 0 || s.start[i] === NONE || s.start[j] === NONE) return false;
-    if (s.outline.isSummary[i] || s.outline.isSummary[j]) return false;
-    const end = l.type === 'FS' || l.type === 'FF' ? s.finish[i]! : s.start[i]!;
-    const begin = l.type === 'FS' || l.type === 'SS' ? s.start[j]! : s.finish[j]!;
-    return begin < end;
-  });
 }
 
 function lastDay(s: Schedule): Day | null {

@@ -7,9 +7,11 @@ import {
   insertBehind,
   isMilestone,
   makeActivity,
+  makeLink,
   movedBy,
   outdented,
   shiftedBy,
+  shownDays,
 } from '@clembo/core';
 import type { Held } from './held';
 
@@ -50,4 +52,29 @@ export function drawn({ plan, schedule }: Held, drawing: Drawing): { command: Co
     case 'down':
       return about(drawing.ref, movedBy(plan, drawing.ref, drawing.do === 'up' ? -1 : 1));
   }
+}
+
+/** A milestone behind an activity, linked to its end, on the day on which it ends. */
+export function milestoneBehind(held: Held, ref: string): { command: Command; ref: string } | null {
+  const { plan, schedule } = held;
+  const i = schedule.outline.indexOf.get(ref);
+  if (i === undefined) return null;
+  const shown = shownDays(schedule, i);
+  const own = freeRef(plan, 'N');
+  const dates =
+    plan.source === 'given' && shown
+      ? datedOn(plan, { kind: 'finishMilestone', calendar: null }, shown.last, shown.last)
+      : {};
+  const activity: Activity = {
+    ...makeActivity({ ref: own, kind: 'finishMilestone', duration: 0 }),
+    ...dates,
+    codes: plan.activities[i]!.codes,
+  };
+  return {
+    ref: own,
+    command: {
+      do: 'all',
+      commands: [insertBehind(plan, ref, activity), { do: 'addLink', link: makeLink({ from: ref, to: own }) }],
+    },
+  };
 }

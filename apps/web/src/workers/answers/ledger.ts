@@ -39,6 +39,13 @@ export type Tone = '' | 'late' | 'ahead' | 'bold' | 'missing';
 export interface Strip {
   first: Day;
   last: Day;
+  /** Where it begins and ends, in days and fractions of them: whole days unless the plan is in hours. */
+  from: number;
+  to: number;
+  /** Stretches of interrupted work, likewise; null for work in one piece. */
+  pieces: { from: number; to: number }[] | null;
+  /** Whose working time it is in: the id of a calendar. */
+  calendar: string;
   percent: number;
   kind: Activity['kind'];
   summary: boolean;
@@ -160,6 +167,27 @@ export class LedgerView {
     return this.lines.slice(from, to).map((l) => (l.kind === 'row' ? this.held.plan.activities[l.at]!.ref : ''));
   }
 
+  /** A field of an activity as it is shown, whether it has a column or not. */
+  shownOf(ref: string, field: string): string {
+    const i = this.held.schedule.outline.indexOf.get(ref);
+    return i === undefined ? '' : this.readerOf(field)(i);
+  }
+
+  private readerOf(field: string): (i: number) => string {
+    const k = this.arrangement.columns.findIndex((c) => c.field === field);
+    return k < 0 ? cellReader(this.held, field) : this.readers[k]!;
+  }
+
+  /** The cells of the listed rows that hold something, row by row. */
+  search(fields: readonly string[], holds: (text: string) => boolean): { ref: string; field: string }[] {
+    const readers = fields.map((field) => this.readerOf(field));
+    return this.lines.flatMap((line) => {
+      if (line.kind !== 'row') return [];
+      const { ref } = this.held.plan.activities[line.at]!;
+      return fields.flatMap((field, k) => (holds(readers[k]!(line.at)) ? [{ ref, field }] : []));
+    });
+  }
+
   /** The lines as a table to be copied: names and cells as they are shown. */
   table(from: number, to: number, columns: number[]): string[][] {
     return this.window(from, to).map((l) => columns.map((c) => (c === 0 ? l.name : (l.cells[c - 1] ?? ''))));
@@ -194,10 +222,19 @@ export class LedgerView {
     const { plan, schedule: s } = this.held;
     const a = plan.activities[at]!;
     const days = shownDays(s, at);
+    const inDays = (x: { start: number; finish: number }) =>
+      plan.inHours
+        ? { from: x.start / 1440, to: x.finish / 1440 }
+        : { from: dayOf(x.start), to: finishDayOf(x.finish) + 1 };
+    const pieces = a.stretches.length > 1 && !s.outline.isSummary[at] ? stretchesAt(plan, s, at).map(inDays) : null;
     return (
       days && {
         first: days.first,
         last: days.last,
+        from: plan.inHours ? s.start[at]! / 1440 : days.first,
+        to: plan.inHours ? s.finish[at]! / 1440 : days.last + 1,
+        pieces: pieces && pieces.length > 1 ? pieces : null,
+        calendar: a.calendar ?? plan.calendar,
         percent: Math.round(this.percent[at]! || 0),
         kind: a.kind,
         summary: s.outline.isSummary[at] === true,
@@ -231,6 +268,10 @@ export class LedgerView {
           : {
               first,
               last,
+              from: first,
+              to: last + 1,
+              pieces: null,
+              calendar: this.held.plan.calendar,
               percent: Math.round(line.totals.percent),
               kind: 'summary',
               summary: true,
@@ -265,7 +306,7 @@ export class LedgerView {
 }
 
 /** Reads a field of activities as it is shown. */
-function cellReader(held: Held, field: string): (i: number) => string {
+export function cellReader(held: Held, field: string): (i: number) => string {
   const { plan, schedule: s } = held;
   const read = fieldReader(plan, s, field);
   if (!read) return () => '';

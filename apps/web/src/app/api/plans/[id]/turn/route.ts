@@ -1,21 +1,36 @@
-import { readTurns, turnChange } from '@clembo/store';
+import { readTurns, turnChange, turnTo } from '@clembo/store';
 import { z } from 'zod';
 import { answer, BadRequest, readBody, readId } from '@/server/answer';
 import { accessOf, store } from '@/server/store';
 
-const Turn = z.object({ version: z.int().min(1), undo: z.boolean() });
+/** One step back or forth, or to a point of the history: behind the change of this number, 0 before all of them. */
+const Turn = z.union([
+  z.object({ version: z.int().min(1), undo: z.boolean() }),
+  z.object({ version: z.int().min(1), to: z.int().min(0) }),
+]);
 
 /** What can be taken back and done again. */
 export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
   answer(request, async () => readTurns(store(), await accessOf(), readId((await params).id, 'plan')));
 
-/** Takes the last change of a plan back, or does the last one again that was taken back. */
+/** Takes changes of a plan back, or does some again that were taken back. */
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
   answer(request, async () => {
-    const { version, undo } = await readBody(request, Turn);
+    const asked = await readBody(request, Turn);
     const access = await accessOf();
     const id = readId((await params).id, 'plan');
-    const turned = await turnChange(store(), access, id, version, undo);
-    if (!turned) throw new BadRequest(undo ? 'There is nothing to take back.' : 'There is nothing to do again.', 409);
+    const turned =
+      'to' in asked
+        ? await turnTo(store(), access, id, asked.version, asked.to)
+        : await turnChange(store(), access, id, asked.version, asked.undo);
+    if (!turned)
+      throw new BadRequest(
+        'to' in asked
+          ? 'The plan stands there already.'
+          : asked.undo
+            ? 'There is nothing to take back.'
+            : 'There is nothing to do again.',
+        409,
+      );
     return { ...turned, turns: await readTurns(store(), access, id) };
   });

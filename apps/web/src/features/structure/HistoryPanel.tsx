@@ -1,0 +1,113 @@
+'use client';
+import { X } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { ask } from '@/ui/ask';
+import { toast, wrong } from '@/ui/Toasts';
+import { type OpenRoom, turnPlanTo } from '@/workers/planRoom';
+
+interface Change {
+  id: number;
+  words: string;
+  undone: boolean;
+  person: string | null;
+  createdAt: string;
+}
+
+/** When something was done, as a person would say it: the time today, the day and the time before that. */
+export function whenWords(iso: string, now = new Date()): string {
+  const at = new Date(iso);
+  const time = at.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+  if (at.toDateString() === now.toDateString()) return time;
+  return `${at.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })}, ${time}`;
+}
+
+/** The last changes of a plan, or of one activity; asked for again whenever the plan changes. */
+export function useChanges(planId: string, open: OpenRoom, ref: string | null): Change[] | null {
+  const [changes, setChanges] = useState<Change[] | null>(null);
+  useEffect(() => {
+    let current = true;
+    ask<{ changes: Change[] }>(
+      `/api/plans/${planId}/changes${ref === null ? '' : `?ref=${encodeURIComponent(ref)}`}`,
+    ).then((found) => current && setChanges(found.changes), wrong);
+    return () => {
+      current = false;
+    };
+  }, [planId, open, ref]);
+  return changes;
+}
+
+/** Everything that was done to the plan, the latest first; any point of it can be gone back to. */
+export function HistoryPanel({ planId, open, onClose }: { planId: string; open: OpenRoom; onClose: () => void }) {
+  const changes = useChanges(planId, open, null);
+  const [busy, setBusy] = useState(false);
+  const go = async (to: number) => {
+    setBusy(true);
+    try {
+      toast(`Gone to that point: ${await turnPlanTo(planId, to)} turned`, { seconds: 3 });
+    } catch (error) {
+      wrong(error);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const here = changes?.find((c) => !c.undone)?.id ?? 0;
+  return (
+    <aside
+      aria-label="History"
+      className="flex w-[330px] shrink-0 flex-col border-t border-l border-line bg-paper text-[14.5px]"
+    >
+      <div className="flex items-center justify-between px-4 pt-3 pb-2">
+        <h2 className="font-serif text-[17px] font-semibold">History</h2>
+        <button type="button" aria-label="Close the history" className="rounded p-0.5 hover:bg-line" onClick={onClose}>
+          <X size={16} />
+        </button>
+      </div>
+      {changes === null ? (
+        <p role="status" className="px-4 text-soft">
+          Looking …
+        </p>
+      ) : changes.length === 0 ? (
+        <p className="px-4 text-soft">
+          Nothing has been changed in this plan yet. What you change stands here, with a way back.
+        </p>
+      ) : (
+        <ol className="min-h-0 flex-1 overflow-auto px-2 pb-3">
+          {changes.map((c) => (
+            <li key={c.id}>
+              <button
+                type="button"
+                disabled={busy || c.id === here}
+                aria-current={c.id === here ? 'step' : undefined}
+                title={c.id === here ? 'The plan stands here' : 'Go to this point'}
+                onClick={() => void go(c.id)}
+                className={`w-full rounded-md border-l-2 px-2.5 py-1 text-left ${c.id === here ? 'border-kelp bg-wash' : 'border-transparent hover:bg-wash'} ${c.undone ? 'text-soft line-through decoration-soft/50' : ''}`}
+              >
+                <span className="line-clamp-2">{c.words}</span>
+                <span className="block font-narrow text-[13.5px] text-soft">
+                  {[
+                    whenWords(c.createdAt),
+                    c.person,
+                    c.undone ? 'taken back' : c.id === here ? 'the plan stands here' : '',
+                  ]
+                    .filter(Boolean)
+                    .join(' · ')}
+                </span>
+              </button>
+            </li>
+          ))}
+          <li>
+            <button
+              type="button"
+              disabled={busy || here === 0}
+              aria-current={here === 0 ? 'step' : undefined}
+              onClick={() => void go(0)}
+              className={`w-full rounded-md border-l-2 px-2.5 py-1 text-left ${here === 0 ? 'border-kelp bg-wash' : 'border-transparent hover:bg-wash'}`}
+            >
+              {changes.length === 200 ? 'Before everything that is remembered' : 'As the plan was taken in'}
+            </button>
+          </li>
+        </ol>
+      )}
+    </aside>
+  );
+}

@@ -1,0 +1,1 @@
+ALTER TABLE "plan_change" ADD COLUMN "touched" text[] DEFAULT '{}' NOT NULL;
