@@ -67,3 +67,4 @@ export * from './commands/pausing';
 export * from './commands/replacing';
 export { followersOf } from './commands/following';
 export { brokenLinks } from './schedule/shown';
+export * from './calendar/edits';

@@ -1,6 +1,7 @@
 import {
   applyCommand,
   type Arrangement,
+  type CalendarSpec,
   carried,
   type CodeField,
   type Command,
@@ -10,6 +11,7 @@ import {
   type PastedCodes,
   type Plan,
   readPastedCodes,
+  type Resource,
   type RowPlace,
   schedulePlan,
   type Test,
@@ -41,7 +43,8 @@ import { type FoundCell, type FoundCells, foundCells, likeTest, replacedCells } 
 import type { Held } from './answers/held';
 import {
   addedRows,
-  dayWords,
+  type DayMeant,
+  dayMeant,
   editText,
   type LedgerShape,
   type LedgerShown,
@@ -52,11 +55,28 @@ import {
   type WrongCell,
 } from './answers/ledger';
 import { type Neighbour, type Neighbours, neighboursOf } from './answers/neighbours';
+import {
+  assigned,
+  calendarUse,
+  type NeedShown,
+  type NeedsShown,
+  needsShown,
+  putCalendar,
+  putResource,
+  shapedAssignment,
+  type Step,
+  withoutCalendar,
+  withoutResource,
+} from './answers/staffing';
 import { type SketchedRow, sketchedRows } from './answers/sketched';
 import { type Suggestion, suggestionsFor } from './answers/suggestions';
 import { type AlikeRow, alikeRows, mendingCommand, type WorkShown, workShown } from './answers/work';
 
 export type {
+  DayMeant,
+  NeedShown,
+  NeedsShown,
+  Step,
   Dragging,
   FoundCell,
   FoundCells,
@@ -268,8 +288,8 @@ export class PlanRoom {
     return editText(this.held, ref, field, shown);
   }
 
-  dayWords(ref: string, text: string): string {
-    return dayWords(this.held, ref, text);
+  dayMeant(ref: string, text: string): DayMeant {
+    return dayMeant(this.held, ref, text);
   }
 
   /** Groups of the outline below a level, to be closed. */
@@ -304,6 +324,38 @@ export class PlanRoom {
       });
     }
     return found;
+  }
+
+  calendarUse(): Record<string, number> {
+    return calendarUse(this.held);
+  }
+
+  putCalendar(next: CalendarSpec): Command {
+    return putCalendar(this.held, next);
+  }
+
+  putResource(id: string, part: Partial<Omit<Resource, 'id'>>): Command {
+    return putResource(this.held, id, part);
+  }
+
+  withoutCalendar(id: string): Command {
+    return withoutCalendar(this.held, id);
+  }
+
+  needs(step: Step): NeedsShown {
+    return needsShown(this.held, step);
+  }
+
+  withoutResource(id: string): Command {
+    return withoutResource(this.held, id);
+  }
+
+  assigned(ref: string, id: string, hours: number): Command | null {
+    return assigned(this.held, ref, id, hours);
+  }
+
+  shapedAssignment(ref: string, id: string, shape: string): Command | null {
+    return shapedAssignment(this.held, ref, id, shape);
   }
 
   books(): Book[] {

@@ -44,3 +44,4 @@ export function withHolidays(calendar: CalendarSpec, holidays: readonly PublicHo
   const more = holidays.filter((h) => !stated.has(h.day)).map(({ day, name }) => ({ day, name, pattern: [] }));
   return { ...calendar, exceptions: [...calendar.exceptions, ...more] };
 }
+export * from './regions';

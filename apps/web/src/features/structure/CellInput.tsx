@@ -1,8 +1,10 @@
 'use client';
+import { isoDate } from '@clembo/core';
 import { editorOf } from '@clembo/formats/typed';
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
-import type { Suggestion } from '@/workers/plan.worker';
+import type { DayMeant, Suggestion } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
+import { DayPick } from './DayPick';
 
 export type LeaveBy = 'down' | 'up' | 'right' | 'left' | 'stay';
 
@@ -23,7 +25,7 @@ export function CellInput({ open, field, reference, label, begin, over, onDone, 
   const [text, setText] = useState(begin);
   const [list, setList] = useState<Suggestion[]>([]);
   const [at, setAt] = useState(-1);
-  const [hint, setHint] = useState('');
+  const [meant, setMeant] = useState<DayMeant | null>(null);
   const input = useRef<HTMLInputElement>(null);
   const done = useRef(false);
   const isDay = editorOf(field) === 'day';
@@ -36,8 +38,8 @@ export function CellInput({ open, field, reference, label, begin, over, onDone, 
   useEffect(() => {
     let current = true;
     if (isDay)
-      open.room.dayWords(reference, text).then(
-        (words) => current && setHint(words),
+      open.room.dayMeant(reference, text).then(
+        (found) => current && setMeant(found),
         () => {},
       );
     else if (field !== 'name' && field !== 'notes')
@@ -87,11 +89,7 @@ export function CellInput({ open, field, reference, label, begin, over, onDone, 
         onPointerDown={(e) => e.stopPropagation()}
         className="h-full w-full min-w-28 border-2 border-kelp bg-paper px-1.5 outline-none"
       />
-      {hint && (
-        <span className="pointer-events-none absolute top-full left-0 rounded-b bg-ink px-2 py-0.5 text-[13px] whitespace-nowrap text-paper">
-          {hint}
-        </span>
-      )}
+      {isDay && meant && <DayPick open={open} meant={meant} onPick={(day) => leave('stay', isoDate(day))} />}
       {list.length > 0 && (
         <ul className="panel absolute top-full left-0 min-w-44 p-1!" role="listbox" aria-label="What may be meant">
           {list.map((s, k) => (

@@ -1,4 +1,5 @@
 'use client';
+import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useState } from 'react';
 import { PlanTurns } from '@/features/plan/PlanTurns';
@@ -158,6 +159,14 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
               : `${shape.listed} of ${shape.activities} activities`}{' '}
             · {open.head.source === 'given' ? 'dates as given' : 'computed dates'} · lengths and float in working days
             {shape.error && <span className="text-madder"> · {shape.error}</span>}
+            <span aria-hidden> · </span>
+            <Link href={`/plans/${planId}/structure/calendars`} className="text-kelp hover:underline">
+              Calendars
+            </Link>
+            <span aria-hidden> · </span>
+            <Link href={`/plans/${planId}/structure/resources`} className="text-kelp hover:underline">
+              Resources
+            </Link>
           </p>
         </div>
         {arrangement.groups.length === 0 && open.head.levels > 1 && (

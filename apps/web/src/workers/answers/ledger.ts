@@ -462,7 +462,19 @@ export const editText = ({ plan, schedule }: Held, ref: string, field: string, s
     ? (plan.activities[schedule.outline.indexOf.get(ref) ?? -1]?.name ?? '')
     : cellText(plan, schedule, ref, field, shown);
 
-export const dayWords = ({ plan, schedule }: Held, ref: string, text: string): string => {
+/** What a day that is being typed is understood as, and the calendar of whom it is for. */
+export interface DayMeant {
+  words: string;
+  day: Day | null;
+  calendar: string;
+}
+
+export const dayMeant = ({ plan, schedule }: Held, ref: string, text: string): DayMeant => {
   const day = dayTyped(plan, schedule, ref, text);
-  return day === null ? '' : formatDay(day, 'weekday');
+  const a = plan.activities[schedule.outline.indexOf.get(ref) ?? -1];
+  return {
+    words: day === null ? '' : formatDay(day, 'weekday'),
+    day,
+    calendar: a?.calendar ?? plan.calendar,
+  };
 };

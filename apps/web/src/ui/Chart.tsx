@@ -1,0 +1,56 @@
+'use client';
+import type { EChartsCoreOption, EChartsType } from 'echarts/core';
+import { useEffect, useRef } from 'react';
+
+/** The look of our charts: ink on paper, hairlines, nothing that moves. */
+export const CHART_LOOK = {
+  ink: '#1e2a32',
+  soft: '#55626a',
+  line: '#d8d4ca',
+  kelp: '#0f6e6e',
+  madder: '#b3402e',
+  harebell: '#3f6fb5',
+  marigold: '#e3a019',
+  paper: '#fbfaf6',
+  font: '"Sofia Sans Condensed", "Sofia Sans", sans-serif',
+} as const;
+
+interface Props {
+  option: EChartsCoreOption;
+  height: number;
+  /** What it shows, for those who do not see it. */
+  label: string;
+  /** What was clicked: the series and the position of its value. */
+  onPick?: (picked: { series: string; index: number; name: string }) => void;
+}
+
+/** A chart, drawn as SVG; the library is loaded when the first one is shown. */
+export function Chart({ option, height, label, onPick }: Props) {
+  const box = useRef<HTMLDivElement>(null);
+  const chart = useRef<EChartsType | null>(null);
+  const latest = useRef({ option, onPick });
+  latest.current = { option, onPick };
+  useEffect(() => {
+    let gone = false;
+    let watch: ResizeObserver | null = null;
+    void import('./chartLibrary').then(({ init }) => {
+      if (gone || !box.current) return;
+      const made = init(box.current, null, { renderer: 'svg' });
+      made.setOption(latest.current.option, true);
+      made.on('click', (e) =>
+        latest.current.onPick?.({ series: String(e.seriesId ?? ''), index: e.dataIndex ?? -1, name: e.name }),
+      );
+      watch = new ResizeObserver(() => made.resize());
+      watch.observe(box.current);
+      chart.current = made;
+    });
+    return () => {
+      gone = true;
+      watch?.disconnect();
+      chart.current?.dispose();
+      chart.current = null;
+    };
+  }, []);
+  useEffect(() => chart.current?.setOption(option, true), [option]);
+  return <div ref={box} role="img" aria-label={label} style={{ height }} className="w-full" />;
+}
