@@ -122,7 +122,11 @@ async function main() {
   services.push(startWorker(root, url, tell));
   const port = await freePort();
   services.push(await startWeb(root, port, url, '.next-test', tell));
+  // A second one, since people need not be served by the same process.
+  const second = await freePort();
+  services.push(await startWeb(root, second, url, '.next-test', tell));
   await jest('e2e', {
+    CLEMBO_SECOND: `http://127.0.0.1:${second}`,
     CLEMBO_ADDRESS: `http://127.0.0.1:${port}`,
     CHROMIUM: chromium,
     DATABASE_URL: url,

@@ -180,6 +180,18 @@ describe('a plan from nothing, by keys alone', () => {
   }, 120_000);
 });
 
+test('forty activities are typed as quickly as keys can be sent: nothing of it is lost', async () => {
+  await begin('In haste');
+  for (let k = 1; k <= 40; k++) {
+    await page.keyboard.type(`Item ${k}`);
+    await page.keyboard.press('Enter');
+  }
+  await until(
+    async () => (await planNow()).activities.map((a) => a.name),
+    Array.from({ length: 40 }, (_, k) => `Item ${k + 1}`),
+  );
+}, 60_000);
+
 describe('ranges', () => {
   test('500 rows of tab-separated text are pasted below each other, with what cannot be read marked', async () => {
     await begin('Pasted');
@@ -455,8 +467,10 @@ describe('two people on one plan', () => {
       await page.keyboard.press('Enter');
     }
     await until(async () => (await planNow()).activities.map((a) => a.name), ['Dig', 'Fill', 'Pave']);
-    const other = await openPage(browser, address);
-    await other.goto(`${address}/plans/${planId}/structure`, { waitUntil: 'domcontentloaded' });
+    // They are served by another process, where there is one.
+    const elsewhere = process.env.CLEMBO_SECOND ?? address;
+    const other = await openPage(browser, elsewhere);
+    await other.goto(`${elsewhere}/plans/${planId}/structure`, { waitUntil: 'domcontentloaded' });
     await other.waitForFunction((c) => document.querySelector(c)?.textContent?.trim() === 'Pave', {}, cell(2, 'name'));
     await other.click(cell(1, 'name'));
     await other.keyboard.type('Fill and roll');
@@ -469,6 +483,12 @@ describe('two people on one plan', () => {
       cell(1, 'name'),
     );
     expect(Date.now() - began).toBeLessThan(2000);
+    // Where the other is, is seen; so is that somebody is there at all.
+    await page.waitForFunction(
+      () => document.querySelector('[data-testid="other"]')?.closest('[data-ref]')?.textContent?.includes('Pave'),
+      { timeout: 10_000 },
+    );
+    expect(await page.$eval('[data-testid="others"]', (o) => o.textContent)).toContain('someone else is here');
     // Both at once, into different cells of one row.
     await page.click(cell(0, 'start'));
     await page.keyboard.type('2026-03-02');

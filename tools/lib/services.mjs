@@ -57,7 +57,13 @@ export async function startWeb(root, port, url, dist, tell, onBegin) {
         cwd: root,
         stdio: ['ignore', 'ignore', 'inherit'],
         detached: true,
-        env: { ...process.env, DATABASE_URL: url, NEXT_TELEMETRY_DISABLED: '1', CLEMBO_DIST: dist },
+        env: {
+          ...process.env,
+          DATABASE_URL: url,
+          NEXT_TELEMETRY_DISABLED: '1',
+          CLEMBO_DIST: dist,
+          CLEMBO_PORT: String(port),
+        },
       },
     );
   const service = keepRunning('The application', begin, tell, onBegin);

@@ -68,3 +68,4 @@ export * from './commands/replacing';
 export { followersOf } from './commands/following';
 export { brokenLinks } from './schedule/shown';
 export * from './calendar/edits';
+export { LivePlan } from './schedule/livePlan';

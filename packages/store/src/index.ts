@@ -98,3 +98,4 @@ export { dropStarter, keepStarter, listStarters, readStarter, type StarterSummar
 export { keepWholePlan, readWholePlan } from './wholePlan';
 export { keepArrangement, type KeptArrangement, listArrangements } from './arrangements';
 export { readSteps } from './steps';
+export { HERE_CHANNEL, type Looker, tellHere } from './here';

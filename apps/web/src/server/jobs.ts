@@ -1,13 +1,14 @@
 import 'server-only';
 import { type Access, hasEnded, JobWatch, type JobView, readJob } from '@clembo/store';
 import { notFound } from './answer';
+import { hearHere } from './here';
 import { store } from './store';
 
 const kept = globalThis as { clemboWatch?: JobWatch };
 
 /** Hears of changes of jobs and plans. */
 export function watch(): JobWatch {
-  kept.clemboWatch ??= new JobWatch(process.env.DATABASE_URL!);
+  kept.clemboWatch ??= new JobWatch(process.env.DATABASE_URL!, hearHere);
   return kept.clemboWatch;
 }
 

@@ -1,11 +1,12 @@
 import {
-  applyCommand,
   type Arrangement,
   type CalendarSpec,
+  CommandRefused,
   carried,
   type CodeField,
   type Command,
   duplicated,
+  LivePlan,
   type Looking,
   type PackedPlan,
   type PastedCodes,
@@ -142,7 +143,9 @@ async function fetchPlan(planId: string, edition?: string): Promise<PlanBody> {
 /** Holds a plan in the browser, schedules it once, and answers what screens ask of it, off the main thread. */
 export class PlanRoom {
   private planId = '';
-  private body: Held | null = null;
+  private live: LivePlan | null = null;
+  /** Changes that are shown here and not yet kept, each with what takes it back, in their order. */
+  private foreseen: { command: Command; inverse: Command }[] = [];
   private view: LedgerView | null = null;
   private edition = '';
   private from: CameFrom = { sources: [], rows: {} };
@@ -154,9 +157,9 @@ export class PlanRoom {
 
   async open(planId: string): Promise<PlanHead> {
     const { plan, edition, editions, version, sources, rows } = await fetchPlan(planId);
-    const schedule = schedulePlan(plan);
     this.planId = planId;
-    this.body = { plan, schedule };
+    this.live = new LivePlan(plan);
+    this.foreseen = [];
     this.edition = edition;
     this.from = { sources, rows };
     this.promisedId = editions.find((e) => e.baseline)?.id ?? null;
@@ -164,10 +167,41 @@ export class PlanRoom {
     return this.head(version);
   }
 
-  /** Applies what was written to the plan, and works its dates out anew. */
-  apply(command: Command, version: number): PlanHead {
-    const { plan } = applyCommand(this.held.plan, command);
-    this.body = { plan, schedule: schedulePlan(plan) };
+  /** Shows a change before it is kept. */
+  foresee(command: Command, version: number): PlanHead {
+    this.foreseen.push({ command, inverse: this.livePlan.apply(command) });
+    return this.head(version);
+  }
+
+  /** The first of what is foreseen is kept. */
+  settle(): void {
+    this.foreseen.shift();
+  }
+
+  /** What was done to the plan by others or before: it comes beneath everything that is foreseen. */
+  apply(commands: Command[], version: number): PlanHead {
+    return this.beneath(() => {
+      for (const command of commands) this.livePlan.apply(command);
+    }, version);
+  }
+
+  /** The first of what is foreseen is refused. */
+  refuse(version: number): PlanHead {
+    return this.beneath(() => this.foreseen.shift(), version);
+  }
+
+  private beneath(work: () => void, version: number): PlanHead {
+    for (const { inverse } of this.foreseen.toReversed()) this.livePlan.apply(inverse);
+    work();
+    this.foreseen = this.foreseen.flatMap(({ command }) => {
+      try {
+        return [{ command, inverse: this.livePlan.apply(command) }];
+      } catch (error) {
+        // It does not fit any more: the server will say so when it is asked to keep it.
+        if (error instanceof CommandRefused) return [];
+        throw error;
+      }
+    });
     return this.head(version);
   }
 
@@ -184,9 +218,20 @@ export class PlanRoom {
     };
   }
 
+  private get livePlan(): LivePlan {
+    if (!this.live) throw new Error('no plan is open');
+    return this.live;
+  }
+
   private get held(): Held {
-    if (!this.body) throw new Error('no plan is open');
-    return this.body;
+    const { plan, schedule } = this.livePlan;
+    return { plan, schedule };
+  }
+
+  /** With the findings of the schedule as it stands. */
+  private get checked(): Held {
+    this.livePlan.refreshFindings();
+    return this.held;
   }
 
   /** A kept edition, or null where there is none by that name. */
@@ -386,12 +431,12 @@ export class PlanRoom {
   }
 
   work(opened: Record<string, number>): WorkShown {
-    return workShown(this.held, opened);
+    return workShown(this.checked, opened);
   }
 
   /** Keys of all items of a group that is open. */
   workKeys(group: string): string[] {
-    const { plan, schedule } = this.held;
+    const { plan, schedule } = this.checked;
     return (
       worklist(plan, schedule)
         .find((g) => g.id === group)
@@ -401,7 +446,7 @@ export class PlanRoom {
 
   /** What mends findings of a group: those with the keys, or all of them. */
   mend(group: string, keys: string[] | null, mend: string, answer: string): Command {
-    return mendingCommand(this.held, group, keys, mend, answer);
+    return mendingCommand(this.checked, group, keys, mend, answer);
   }
 
   drawn(drawing: Drawing): { command: Command; ref: string } | null {
@@ -434,7 +479,7 @@ export class PlanRoom {
   }
 
   async checks(): Promise<Checks> {
-    return checksOf(this.held, await this.keptEdition(PROMISED));
+    return checksOf(this.checked, await this.keptEdition(PROMISED));
   }
 
   /** Activities whose name or reference holds the text. */

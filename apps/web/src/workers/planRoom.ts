@@ -23,7 +23,8 @@ interface Opened {
   room: Remote<PlanRoom>;
   ready: Promise<OpenRoom>;
   turns: Turns | null;
-  /** The last change that was asked for: one is written after the other. */
+  /** The last change that was asked for, as it is shown, and as it is kept: one comes after the other. */
+  seen: Promise<unknown>;
   last: Promise<unknown>;
 }
 
@@ -32,6 +33,12 @@ let open: Opened | null = null;
 const listeners = new Set<() => void>();
 const tell = (): void => {
   for (const l of listeners) l();
+};
+
+const turnListeners = new Set<() => void>();
+/** Says that other changes can be taken back now, while the plan is as it was shown. */
+const tellTurns = (): void => {
+  for (const l of turnListeners) l();
 };
 
 function openRoom(planId: string, version: number): Opened {
@@ -50,6 +57,7 @@ function openRoom(planId: string, version: number): Opened {
       return { room, head };
     }),
     turns: null,
+    seen: Promise.resolve(),
     last: Promise.resolve(),
   };
   open = opened;
@@ -96,16 +104,73 @@ async function patiently(opened: Opened, send: () => Promise<Written>): Promise<
 async function catchUp(opened: Opened, upTo: number): Promise<void> {
   const found = await ask<Steps>(`/api/plans/${opened.planId}/steps?after=${opened.version}`);
   if (!found.steps) return reopen(opened.planId);
-  for (const step of found.steps.slice(0, Math.max(0, upTo - opened.version))) {
-    const head = await opened.room.apply(step, opened.version + 1);
-    opened.version++;
-    opened.ready = Promise.resolve({ room: opened.room, head });
-  }
+  const missed = found.steps.slice(0, Math.max(0, upTo - opened.version));
+  if (missed.length === 0) return;
+  const version = opened.version + missed.length;
+  const head = await opened.room.apply(missed, version);
+  opened.version = version;
+  opened.ready = Promise.resolve({ room: opened.room, head });
 }
 
 interface Steps {
   version: number;
   steps: Command[] | null;
+  others?: Other[];
+  /** A mark of who else is where. */
+  mark?: string;
+}
+
+/** Somebody else who looks at the plan, and the activity that is chosen there. */
+export interface Other {
+  who: string;
+  name: string | null;
+  ref: string | null;
+}
+
+/** This window, among those who look at a plan. */
+const ME = typeof crypto === 'undefined' ? '' : crypto.randomUUID();
+let others: Other[] = [];
+const othersListeners = new Set<() => void>();
+function setOthers(now: Other[]): void {
+  if (JSON.stringify(now) === JSON.stringify(others)) return;
+  others = now;
+  for (const l of othersListeners) l();
+}
+const NOBODY: Other[] = [];
+
+/** Who else looks at the open plan. */
+export const useOthers = (): Other[] =>
+  useSyncExternalStore(
+    (l) => {
+      othersListeners.add(l);
+      return () => othersListeners.delete(l);
+    },
+    () => others,
+    () => NOBODY,
+  );
+
+/** How often it is said that somebody is still here, in milliseconds. */
+const STILL_HERE = 20_000;
+
+/** Tells the others where one is in the open plan, for as long as the page stands. */
+export function useTellWhere(planId: string, ref: string | null): void {
+  useEffect(() => {
+    const tell = (gone: boolean) =>
+      navigator.sendBeacon(
+        `/api/plans/${planId}/here`,
+        new Blob([JSON.stringify({ who: ME, ref, gone })], { type: 'application/json' }),
+      );
+    // Where one only passes by is not told.
+    const first = setTimeout(() => tell(false), 250);
+    const again = setInterval(() => !document.hidden && tell(false), STILL_HERE);
+    const leave = () => tell(true);
+    window.addEventListener('pagehide', leave);
+    return () => {
+      clearTimeout(first);
+      clearInterval(again);
+      window.removeEventListener('pagehide', leave);
+    };
+  }, [planId, ref]);
 }
 
 /** After so long the server is asked again when it did not answer, in milliseconds. */
@@ -114,6 +179,7 @@ const AGAIN = 1500;
 /** Follows what others do to the plan that is open, for as long as it is. */
 async function follow(opened: Opened): Promise<void> {
   await opened.ready;
+  let mark = '';
   while (open === opened) {
     // A page that nobody looks at keeps no connection: a browser has few of them for all its pages.
     if (document.hidden) {
@@ -124,11 +190,14 @@ async function follow(opened: Opened): Promise<void> {
     const hide = () => document.hidden && hidden.abort();
     document.addEventListener('visibilitychange', hide);
     try {
-      const found = await ask<Steps>(`/api/plans/${opened.planId}/steps?after=${opened.version}`, {
-        signal: hidden.signal,
-      });
+      const found = await ask<Steps>(
+        `/api/plans/${opened.planId}/steps?after=${opened.version}&me=${ME}&here=${encodeURIComponent(mark)}`,
+        { signal: hidden.signal },
+      );
       if (open !== opened) return;
       setAway(false);
+      mark = found.mark ?? '';
+      setOthers(found.others ?? []);
       if (found.version === opened.version) continue;
       // In turn with what is done here.
       const turn = opened.last
@@ -152,6 +221,25 @@ async function follow(opened: Opened): Promise<void> {
     }
   }
 }
+
+/** Changes that are shown and not yet kept. */
+let keeping = 0;
+const keepingListeners = new Set<() => void>();
+function setKeeping(by: 1 | -1): void {
+  keeping += by;
+  for (const l of keepingListeners) l();
+}
+
+/** Whether anything that is shown is not kept yet. */
+export const useKeeping = (): boolean =>
+  useSyncExternalStore(
+    (l) => {
+      keepingListeners.add(l);
+      return () => keepingListeners.delete(l);
+    },
+    () => keeping > 0,
+    () => false,
+  );
 
 let away = false;
 const awayListeners = new Set<() => void>();
@@ -186,30 +274,51 @@ function write(
 ): Promise<Written | null> {
   const opened = open;
   if (opened?.planId !== planId) return Promise.reject(new Refused('The plan is not open any more. Open it again.'));
-  const work = opened.last
+  const show = (head: PlanHead) => {
+    opened.ready = Promise.resolve({ room: opened.room, head });
+    if (open === opened) tell();
+  };
+  // It is seen at once, and kept while it is looked at.
+  const seen = opened.seen
     .catch(() => {})
     .then(async () => {
       await opened.ready;
       const command = typeof wanted === 'function' ? await wanted(opened.room) : wanted;
+      if (command) show(await opened.room.foresee(command, opened.version));
+      return command;
+    });
+  opened.seen = seen;
+  const work = opened.last
+    .catch(() => {})
+    .then(async () => {
+      const command = await seen;
       if (wanted !== null && command === null) return null;
       try {
         const written = await patiently(opened, () => send(opened.version, command));
         // Others were quicker with something else: what they did comes first.
-        if (written.version > opened.version + 1) await catchUp(opened, written.version - 1);
-        // It may have had to be opened anew for that: then it has this change already.
-        if (open !== opened) return written;
-        const head = await opened.room.apply(command ?? written.command!, written.version);
+        if (written.version > opened.version + 1) {
+          await catchUp(opened, written.version - 1);
+          // It may have had to be opened anew for that: then it has this change already.
+          if (open !== opened) return written;
+          if (command) tell();
+        }
         opened.version = written.version;
         opened.turns = written.turns;
-        opened.ready = Promise.resolve({ room: opened.room, head });
-        if (open === opened) tell();
+        if (command) {
+          await opened.room.settle();
+          tellTurns();
+        } else show(await opened.room.apply([written.command!], written.version));
         return written;
       } catch (error) {
         if (error instanceof Refused && error.status === 409) reopen(planId);
+        else if (command && open === opened) show(await opened.room.refuse(opened.version));
         throw error;
       }
     });
   opened.last = work;
+  setKeeping(1);
+  const kept = () => setKeeping(-1);
+  work.then(kept, kept);
   return work;
 }
 
@@ -274,6 +383,8 @@ export function usePlanTurns(planId: string, room: OpenRoom | null): Turns {
     let current = true;
     const opened = open;
     if (opened?.planId !== planId || !room) return;
+    const take = () => opened.turns && setTurns(opened.turns);
+    turnListeners.add(take);
     if (opened.turns) setTurns(opened.turns);
     else
       ask<Turns>(`/api/plans/${planId}/turn`).then(
@@ -285,6 +396,7 @@ export function usePlanTurns(planId: string, room: OpenRoom | null): Turns {
       );
     return () => {
       current = false;
+      turnListeners.delete(take);
     };
   }, [planId, room]);
   return turns;

@@ -21,9 +21,10 @@ export class LiveSchedule {
   /** The plan as it stands; its list of activities belongs to this object. */
   readonly plan: Plan;
 
-  constructor(plan: Plan) {
+  /** @param computed the schedule of the plan, where it is known already; it is changed in place */
+  constructor(plan: Plan, computed?: Schedule) {
     this.plan = { ...plan, activities: [...plan.activities] };
-    this.held = schedulePlan(this.plan);
+    this.held = computed ?? schedulePlan(this.plan);
     this.rank = this.rankNodes();
   }
 

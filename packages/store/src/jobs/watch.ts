@@ -1,4 +1,5 @@
 import pg from 'pg';
+import { HERE_CHANNEL } from '../here';
 import { PLAN_CHANNEL } from '../steps';
 import { JOB_CHANNEL } from './jobs';
 
@@ -17,7 +18,7 @@ export class JobWatch {
 
   constructor(
     private readonly url: string,
-    private readonly heard: (id: string) => void = () => {},
+    private readonly heard: (payload: string, channel: string) => void = () => {},
   ) {}
 
   /** Ends at the next change of a job or plan, or after some time. Ask how it stands after calling this, not before. */
@@ -52,16 +53,16 @@ export class JobWatch {
     };
     client.on('error', lost);
     client.on('end', lost);
-    client.on('notification', ({ payload }) => {
+    client.on('notification', ({ payload, channel }) => {
       if (payload === undefined) return;
-      this.heard(payload);
+      this.heard(payload, channel);
       // A plan is told with its version: who waits, waits for the plan.
       const [id = payload] = payload.split(' ');
       for (const wake of [...(this.waiting.get(id) ?? [])]) wake();
     });
     client
       .connect()
-      .then(() => client.query(`listen ${JOB_CHANNEL}; listen ${PLAN_CHANNEL}`))
+      .then(() => client.query(`listen ${JOB_CHANNEL}; listen ${PLAN_CHANNEL}; listen ${HERE_CHANNEL}`))
       .then(
         () => {
           this.connecting = false;

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useKeys } from '@/ui/keys';
 import { toast, wrong } from '@/ui/Toasts';
 import { UndoRedo } from '@/ui/UndoRedo';
-import { type OpenRoom, turnPlan, useAway, usePlanTurns } from '@/workers/planRoom';
+import { type OpenRoom, turnPlan, useAway, useKeeping, usePlanTurns } from '@/workers/planRoom';
 
 /** Back and forward through the changes of a plan, whoever made them, also after a reload. */
 export function PlanTurns({ planId, open }: { planId: string; open: OpenRoom | null }) {
@@ -23,11 +23,17 @@ export function PlanTurns({ planId, open }: { planId: string; open: OpenRoom | n
   };
   useKeys({ 'mod+z': () => void turn(true), 'mod+shift+z': () => void turn(false) });
   const away = useAway();
+  const keeping = useKeeping();
   return (
     <>
       {away && (
         <span role="status" className="text-[14px] whitespace-nowrap text-madder">
           The server does not answer; what you do is kept here meanwhile
+        </span>
+      )}
+      {keeping && !away && (
+        <span data-testid="keeping" className="text-[13.5px] text-soft">
+          keeping …
         </span>
       )}
       <UndoRedo

@@ -1,7 +1,7 @@
 'use client';
 import { isoDate } from '@clembo/core';
 import { editorOf } from '@clembo/formats/typed';
-import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import type { DayMeant, Suggestion } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
 import { DayPick } from './DayPick';
@@ -29,7 +29,8 @@ export function CellInput({ open, field, reference, label, begin, over, onDone, 
   const input = useRef<HTMLInputElement>(null);
   const done = useRef(false);
   const isDay = editorOf(field) === 'day';
-  useEffect(() => {
+  // As soon as it stands: what is typed meanwhile would go to nobody.
+  useLayoutEffect(() => {
     const el = input.current!;
     el.focus();
     if (!over) el.select();

@@ -1,7 +1,7 @@
 'use client';
 import { fieldType, type RowPlace } from '@clembo/core';
 import { ChevronDown, ChevronRight, GripVertical } from 'lucide-react';
-import type { PointerEvent } from 'react';
+import { memo, type PointerEvent } from 'react';
 import type { LedgerShown, Tone, WouldBar, WrongCell } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
 import { CellInput, type LeaveBy } from './CellInput';
@@ -23,28 +23,39 @@ interface Props {
   ground: (calendar: string) => string;
   statusDay: number | null;
   focusCol: number | null;
-  isChosen: (col: number) => boolean;
-  wrongAt: (col: number) => WrongCell | undefined;
-  pendingAt: (col: number) => string | undefined;
+  /** Columns of it that are chosen, from the first to the last; null for none. */
+  chosenFrom: number | null;
+  chosenTo: number;
+  /** What was typed by field: what cannot be used, and what is not yet shown as what it has become. */
+  wrongs: ReadonlyMap<string, WrongCell> | null;
+  pending: ReadonlyMap<string, string> | null;
   would: WouldBar | null;
   /** Where rows that are dragged would come to stand by this one. */
   landing: RowPlace | null;
   /** Whether rows can be dragged. */
   carries: boolean;
+  /** What is being typed into it, and the plan that this is about. */
   editing: { col: number; begin: string; over: boolean } | null;
-  open: OpenRoom;
-  onPick: (col: number, extend: boolean) => void;
+  open: OpenRoom | null;
+  /** Somebody else who is at this line. */
+  other: string | null;
+  on: LineActs;
+}
+
+/** What is done on lines; the same for all of them, and as long as the sheet stands. */
+export interface LineActs {
+  pick: (index: number, col: number, extend: boolean) => void;
   /** Lists only rows with what is in the cell. */
-  onLike: (col: number) => void;
-  onCarry: (e: PointerEvent) => void;
-  onOver: (col: number) => void;
-  onEdit: (col: number) => void;
-  onToggle: () => void;
-  onDone: (text: string, by: LeaveBy) => void;
-  onLeave: () => void;
+  like: (index: number, col: number) => void;
+  carry: (e: PointerEvent, ref: string) => void;
+  over: (index: number, col: number) => void;
+  edit: (index: number, col: number) => void;
+  toggle: (key: string) => void;
+  done: (text: string, by: LeaveBy) => void;
+  leave: () => void;
   /** Opens it with its neighbours. */
-  onOpen: () => void;
-  onGrip: (e: PointerEvent, grip: Grip) => void;
+  openUp: (ref: string) => void;
+  grip: (e: PointerEvent, grip: Grip, line: LedgerShown) => void;
 }
 
 const TONES: Record<Tone, string> = {
@@ -62,14 +73,16 @@ const LANDINGS: Record<RowPlace | 'none', string> = {
   into: 'outline-2 -outline-offset-2 outline-marigold z-20',
 };
 
-/** One line of the sheet, with its strip. */
-export function GridLine(props: Props) {
-  const { line, fresh, index, top, grid, fields, focusCol, isChosen, wrongAt, pendingAt, editing, names } = props;
+/** One line of the sheet, with its strip; drawn again only when something of it is another. */
+export const GridLine = memo(function GridLine(props: Props) {
+  const { line, fresh, index, top, grid, fields, focusCol, editing, names, on, open } = props;
   const heading = line !== null && line.kind !== 'row';
+  const isChosen = (col: number) => props.chosenFrom !== null && col >= props.chosenFrom && col <= props.chosenTo;
   const cellOf = (col: number) => {
-    const wrong = wrongAt(col);
-    const shown = line ? (pendingAt(col) ?? wrong?.text ?? (col === 0 ? line.name : (line.cells[col - 1] ?? ''))) : '';
-    return { wrong, shown };
+    const field = fields[col]!;
+    const wrong = props.wrongs?.get(field);
+    const typed = props.pending?.get(field) ?? wrong?.text;
+    return { wrong, shown: line ? (typed ?? (col === 0 ? line.name : (line.cells[col - 1] ?? ''))) : '' };
   };
   return (
     <div
@@ -97,15 +110,22 @@ export function GridLine(props: Props) {
             aria-invalid={wrong ? true : undefined}
             onPointerDown={(e) => {
               if (e.button !== 0 || own) return;
-              if (e.altKey) props.onLike(col);
-              else props.onPick(col, e.shiftKey);
+              if (e.altKey) on.like(index, col);
+              else on.pick(index, col, e.shiftKey);
             }}
             onPointerEnter={(e) =>
-              e.buttons === 1 && (e.target as HTMLElement).closest('[role="treegrid"]') && props.onOver(col)
+              e.buttons === 1 && (e.target as HTMLElement).closest('[role="treegrid"]') && on.over(index, col)
             }
-            onDoubleClick={() => props.onEdit(col)}
+            onDoubleClick={() => on.edit(index, col)}
             className={`relative flex min-w-0 items-center ${col === 0 ? 'sticky left-0 z-10 border-r border-line/60 pl-5' : 'px-1.5'} ${number && col > 0 ? 'justify-end' : ''} ${col === 0 ? (focusCol !== null ? 'bg-[#f9f0da]' : heading ? 'bg-wash' : 'bg-paper') : ''} ${isChosen(col) ? 'bg-kelp/12!' : ''} ${focusCol === col ? 'outline-2 -outline-offset-2 outline-marigold' : ''} ${tone}`}
           >
+            {col === 0 && props.other && (
+              <span
+                data-testid="other"
+                title={`${props.other} is here`}
+                className="absolute inset-y-0 left-0 w-[5px] bg-harebell"
+              />
+            )}
             {col === 0 ? (
               <NameCell {...props} shown={shown} wrong={wrong !== undefined} />
             ) : (
@@ -115,16 +135,16 @@ export function GridLine(props: Props) {
                 {shown}
               </span>
             )}
-            {own && (
+            {own && open && (
               <CellInput
-                open={props.open}
+                open={open}
                 field={field}
                 reference={line?.ref ?? ''}
                 label={fresh ? 'New activity' : `${names.get(field) ?? field} of ${line?.name || line?.ref}`}
                 begin={own.begin}
                 over={own.over}
-                onDone={props.onDone}
-                onLeave={props.onLeave}
+                onDone={on.done}
+                onLeave={on.leave}
               />
             )}
           </span>
@@ -136,7 +156,7 @@ export function GridLine(props: Props) {
         data-strip
         className={`sticky right-0 z-[9] min-w-0 border-l border-line/60 ${focusCol !== null ? 'bg-[#f9f0da]' : heading ? 'bg-wash' : 'bg-paper'}`}
         style={line?.strip && !line.summary ? { backgroundImage: props.ground(line.strip.calendar) } : undefined}
-        onDoubleClick={props.onOpen}
+        onDoubleClick={() => line?.ref && on.openUp(line.ref)}
       >
         {line && (
           <Strip
@@ -145,23 +165,15 @@ export function GridLine(props: Props) {
             view={props.view}
             statusDay={props.statusDay}
             would={props.would}
-            onGrip={line.kind === 'row' ? props.onGrip : null}
+            onGrip={line.kind === 'row' ? (e, grip) => on.grip(e, grip, line) : null}
           />
         )}
       </span>
     </div>
   );
-}
+});
 
-function NameCell({
-  line,
-  fresh,
-  shown,
-  wrong,
-  carries,
-  onToggle,
-  onCarry,
-}: Props & { shown: string; wrong: boolean }) {
+function NameCell({ line, fresh, shown, wrong, carries, on }: Props & { shown: string; wrong: boolean }) {
   if (fresh) return <span className="truncate text-soft italic">type a new activity, or paste rows</span>;
   if (!line) return null;
   const heading = line.kind !== 'row';
@@ -172,7 +184,7 @@ function NameCell({
           aria-hidden
           data-carry
           title="Drag the row to another place"
-          onPointerDown={onCarry}
+          onPointerDown={(e) => on.carry(e, line.ref)}
           className="absolute inset-y-0 left-0 hidden w-5 cursor-grab touch-none items-center justify-center text-soft group-hover/row:flex"
         >
           <GripVertical size={13} />
@@ -185,7 +197,7 @@ function NameCell({
           aria-label={`${line.closed ? 'Open' : 'Close'} ${line.name}`}
           aria-expanded={!line.closed}
           onPointerDown={(e) => e.stopPropagation()}
-          onClick={onToggle}
+          onClick={() => on.toggle(line.key)}
           className="mr-1 shrink-0 rounded hover:bg-line"
         >
           {line.closed ? <ChevronRight size={15} /> : <ChevronDown size={15} />}
@@ -207,7 +219,7 @@ function NameCell({
           className="ml-3 min-w-0 shrink truncate font-narrow text-[13.5px] text-soft hover:text-ink"
           title={line.hides ? `${line.hides}: show` : line.totals}
           onPointerDown={(e) => line.closed && e.stopPropagation()}
-          onClick={() => line.closed && onToggle()}
+          onClick={() => line.closed && on.toggle(line.key)}
         >
           {[line.kind === 'row' ? '' : line.totals.split(' · ')[0], line.hides].filter(Boolean).join(' · ')}
         </button>

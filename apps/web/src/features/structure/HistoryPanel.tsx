@@ -3,7 +3,7 @@ import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { ask } from '@/ui/ask';
 import { toast, wrong } from '@/ui/Toasts';
-import { type OpenRoom, turnPlanTo } from '@/workers/planRoom';
+import { type OpenRoom, turnPlanTo, usePlanTurns } from '@/workers/planRoom';
 
 interface Change {
   id: number;
@@ -24,6 +24,8 @@ export function whenWords(iso: string, now = new Date()): string {
 /** The last changes of a plan, or of one activity; asked for again whenever the plan changes. */
 export function useChanges(planId: string, open: OpenRoom, ref: string | null): Change[] | null {
   const [changes, setChanges] = useState<Change[] | null>(null);
+  // These are others as soon as something was kept, here or elsewhere.
+  const turns = usePlanTurns(planId, open);
   useEffect(() => {
     let current = true;
     ask<{ changes: Change[] }>(
@@ -32,7 +34,7 @@ export function useChanges(planId: string, open: OpenRoom, ref: string | null): 
     return () => {
       current = false;
     };
-  }, [planId, open, ref]);
+  }, [planId, turns, ref]);
   return changes;
 }
 

@@ -6,7 +6,7 @@ import { PlanTurns } from '@/features/plan/PlanTurns';
 import { Frame, type FramePlan } from '@/ui/Frame';
 import { wrong } from '@/ui/Toasts';
 import type { Checks, LedgerShape } from '@/workers/plan.worker';
-import { type OpenRoom, usePlanRoom } from '@/workers/planRoom';
+import { type OpenRoom, useOthers, usePlanRoom, useTellWhere } from '@/workers/planRoom';
 import { usePlanSearch } from '../planSearch';
 import { ArrangementLine } from './ArrangementLine';
 import { ChecksPanel } from './ChecksPanel';
@@ -57,6 +57,8 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
   const [refs, setRefs] = useState<string[]>([]);
   const [goal, setGoal] = useState<{ place: number } | null>(null);
   const [undatedOnly, setUndatedOnly] = useState(false);
+  const others = useOthers();
+  useTellWhere(planId, chosen.ref);
   const wanted = useSearchParams().get('ref');
 
   useEffect(() => {
@@ -158,6 +160,15 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
               ? `${shape.activities} activities`
               : `${shape.listed} of ${shape.activities} activities`}{' '}
             · {open.head.source === 'given' ? 'dates as given' : 'computed dates'} · lengths and float in working days
+            {others.length > 0 && (
+              <span className="text-ink" data-testid="others">
+                {' '}
+                ·{' '}
+                {others.length === 1
+                  ? `${others[0]!.name ?? 'someone else'} is here`
+                  : `${others.length} others are here`}
+              </span>
+            )}
             {shape.error && <span className="text-madder"> · {shape.error}</span>}
             <span aria-hidden> · </span>
             <Link href={`/plans/${planId}/structure/calendars`} className="text-kelp hover:underline">
@@ -225,6 +236,7 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
           shape={shape}
           arrangement={arrangement}
           goal={goal}
+          others={others}
           onJump={(ref) => void jump(ref)}
           onToggle={toggle}
           onArrange={change}

@@ -6,22 +6,23 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { wrong as sayWrong } from '@/ui/Toasts';
 import type { LedgerShape, Neighbours } from '@/workers/plan.worker';
-import type { OpenRoom } from '@/workers/planRoom';
+import type { OpenRoom, Other } from '@/workers/planRoom';
 import type { LeaveBy } from './CellInput';
 import { FindBar } from './FindBar';
 import { type Act, GridFoot } from './GridFoot';
 import { GridHead } from './GridHead';
-import { GridLine } from './GridLine';
-import { type Chosen, columnWidth, inRange, rangeOf, type Spot } from './grid';
+import { GridLine, type LineActs } from './GridLine';
+import { type Chosen, columnWidth, rangeOf, type Spot } from './grid';
 import { GRID_KEYS, type GridAct } from './gridKeys';
 import { blockHeight, NeighbourBlock } from './NeighbourBlock';
 import { panned, STRIP_LEAST, zoomed } from './stripView';
 import { useClipboard } from './useClipboard';
 import { useFollow } from './useFollow';
-import { keyOf, useGridEdits } from './useGridEdits';
+import { useGridEdits } from './useGridEdits';
 import { useLines } from './useLines';
 import { useProposal } from './useProposal';
 import { useRowCarry } from './useRowCarry';
+import { useSteady } from './useSteady';
 import { type Drag, useStripDrag } from './useStripDrag';
 import { useView } from './useView';
 
@@ -40,6 +41,8 @@ interface Props {
   arrangement: Arrangement;
   /** A row that is wanted in sight. */
   goal: { place: number } | null;
+  /** Who else looks at the plan, and where. */
+  others: readonly Other[];
   /** Brings an activity in sight, wherever it stands. */
   onJump: (ref: string) => void;
   onToggle: (key: string) => void;
@@ -58,7 +61,7 @@ interface Editing {
 export function LedgerGrid(props: Props) {
   const { planId, open, shape, arrangement, goal, onJump, onToggle, onArrange, onChosen } = props;
   const fields = useMemo(() => ['name', ...arrangement.columns.map((c) => c.field)], [arrangement.columns]);
-  const names = useMemo(() => new Map(selectFields(open.head).map((f) => [f.id, f.name])), [open]);
+  const names = useMemo(() => new Map(selectFields(open.head).map((f) => [f.id, f.name])), [open.head.codeFields]);
   const widths = useMemo(
     () => [arrangement.nameWidth, ...arrangement.columns.map((c) => c.width ?? columnWidth(c.field))],
     [arrangement],
@@ -77,7 +80,8 @@ export function LedgerGrid(props: Props) {
     count: total,
     getScrollElement: () => scroller.current,
     estimateSize: (k) => (k === openAt && around ? ROW_HEIGHT + blockHeight(around) + 8 : ROW_HEIGHT),
-    overscan: 14,
+    overscan: 6,
+    useFlushSync: false,
   });
   useEffect(() => {
     if (opened === null) {
@@ -106,10 +110,9 @@ export function LedgerGrid(props: Props) {
   const all = shape.range ?? [0, 30];
   // A little room at both ends, so that nothing is cut in two.
   const room = Math.max(1, Math.round((all[1] - all[0]) / 50));
-  const whole = {
-    from: arrangement.from === null ? all[0] - room : dayOf(arrangement.from),
-    to: arrangement.to === null ? all[1] + room + 1 : dayOf(arrangement.to - 1) + 1,
-  };
+  const from0 = arrangement.from === null ? all[0] - room : dayOf(arrangement.from);
+  const to0 = arrangement.to === null ? all[1] + room + 1 : dayOf(arrangement.to - 1) + 1;
+  const whole = useMemo(() => ({ from: from0, to: to0 }), [from0, to0]);
   const { view, setView, width: stripWidth, ground } = useView(open, whole, scroller);
   const statusDay = open.head.statusDate === null ? null : open.head.statusDate / 1440;
   const chosen = lines.at(focus.row);
@@ -210,7 +213,7 @@ export function LedgerGrid(props: Props) {
     if (!line || line.kind !== 'row') return;
     if (editorOf(field) === null)
       return sayWrong(new Error(`${names.get(field) ?? field}: this is worked out, and cannot be typed.`));
-    const known = wrongs.get(keyOf(line.ref, field));
+    const known = wrongs.get(line.ref)?.get(field);
     const text =
       begin ?? known?.text ?? (await open.room.editText(line.ref, field, col === 0 ? line.name : line.cells[col - 1]!));
     setEditing({ row, col, begin: text, over: begin !== null });
@@ -235,7 +238,7 @@ export function LedgerGrid(props: Props) {
     const line = lines.at(e.row);
     if (!line) return;
     const shown = e.col === 0 ? line.name : line.cells[e.col - 1]!;
-    const known = wrongs.has(keyOf(line.ref, fields[e.col]!));
+    const known = wrongs.get(line.ref)?.has(fields[e.col]!) === true;
     if (!known && !e.over && text === e.begin && text === shown) return;
     void type([{ ref: line.ref, field: fields[e.col]!, text }]);
   };
@@ -260,8 +263,9 @@ export function LedgerGrid(props: Props) {
       // The line is not there yet that is typed into: nothing that is typed meanwhile is lost.
       const { begin } = editing;
       if (e.key === 'Enter') leave(begin, 'down');
-      else if (e.key === 'Backspace') setEditing({ ...editing, begin: begin.slice(0, -1) });
-      else if (e.key.length === 1 && !e.ctrlKey && !e.metaKey) setEditing({ ...editing, begin: begin + e.key });
+      else if (e.key === 'Backspace') setEditing((was) => was && { ...was, begin: was.begin.slice(0, -1) });
+      else if (e.key.length === 1 && !e.ctrlKey && !e.metaKey)
+        setEditing((was) => was && { ...was, begin: was.begin + e.key });
       else return;
       e.preventDefault();
       return;
@@ -344,6 +348,9 @@ export function LedgerGrid(props: Props) {
     onArrange({ where: { match: 'all', tests: next } });
   };
 
+  const wrongCells = [...wrongs.values()].flatMap((cells) => [...cells.values()]);
+  const [firstWrong] = wrongCells;
+  const wrongCount = wrongCells.length;
   const hasRow = Boolean(chosen?.ref);
   const acts: Act[] = [
     ['Insert', 'A new activity behind the row (Insert)', () => void edits.insert(), true],
@@ -367,6 +374,40 @@ export function LedgerGrid(props: Props) {
       hasRow,
     ],
   ];
+  const lineActs: LineActs = {
+    pick: (index, col, extend) => {
+      picks.current++;
+      edits.endAdding();
+      setAnchor(extend ? (anchor ?? focus) : null);
+      setFocus({ row: index, col });
+      toFocus();
+    },
+    like: (index, col) => void like(index, col),
+    carry: onCarry,
+    over: (index, col) => {
+      picks.current++;
+      setAnchor((a) => a ?? focus);
+      setFocus({ row: index, col });
+    },
+    edit: (index, col) => void edit(index, col, null),
+    toggle: onToggle,
+    done: leave,
+    leave: () => {
+      setEditing(null);
+      toFocus();
+    },
+    openUp: (ref) => setOpened((o) => (o === ref ? null : ref)),
+    grip: (e, grip, line) => {
+      inBlock.current = false;
+      if (line.strip) onGrip(e, grip, line.ref, line.strip);
+    },
+  };
+  const on = useSteady(lineActs);
+  const otherAt = useMemo(
+    () => new Map(props.others.flatMap((o) => (o.ref ? [[o.ref, o.name ?? 'someone else']] : []))),
+    [props.others],
+  );
+
   const fixed = widths.reduce((a, b) => a + b, 0);
   const grid = `${widths.map((w) => `${w}px`).join(' ')} minmax(${STRIP_LEAST}px, 1fr)`;
   return (
@@ -417,7 +458,6 @@ export function LedgerGrid(props: Props) {
         <div style={{ height: list.getTotalSize(), minWidth: fixed + STRIP_LEAST }} className="relative">
           {items.map((v) => {
             const line = lines.at(v.index);
-            const own = (col: number) => (line ? wrongs.get(keyOf(line.ref, fields[col]!)) : undefined);
             return (
               <GridLine
                 key={v.key}
@@ -434,38 +474,15 @@ export function LedgerGrid(props: Props) {
                 landing={landing && line?.ref === landing.ref ? landing.place : null}
                 carries={outlined && Boolean(line?.ref)}
                 focusCol={v.index === focus.row ? focus.col : null}
-                isChosen={(col) => anchor !== null && inRange(area, v.index, col)}
-                wrongAt={own}
-                pendingAt={(col) => (line ? pending.get(keyOf(line.ref, fields[col]!)) : undefined)}
+                chosenFrom={anchor !== null && v.index >= area.top && v.index <= area.bottom ? area.left : null}
+                chosenTo={area.right}
+                wrongs={(line && wrongs.get(line.ref)) ?? null}
+                pending={(line && pending.get(line.ref)) ?? null}
                 would={(line && foreseen?.bars[line.ref]) ?? null}
                 editing={editing?.row === v.index ? editing : null}
-                open={open}
-                onPick={(col, extend) => {
-                  picks.current++;
-                  edits.endAdding();
-                  setAnchor(extend ? (anchor ?? focus) : null);
-                  setFocus({ row: v.index, col });
-                  toFocus();
-                }}
-                onLike={(col) => void like(v.index, col)}
-                onCarry={(e) => line && onCarry(e, line.ref)}
-                onOver={(col) => {
-                  picks.current++;
-                  setAnchor((a) => a ?? focus);
-                  setFocus({ row: v.index, col });
-                }}
-                onEdit={(col) => void edit(v.index, col, null)}
-                onToggle={() => line && onToggle(line.key)}
-                onDone={leave}
-                onLeave={() => {
-                  setEditing(null);
-                  toFocus();
-                }}
-                onOpen={() => line?.ref && setOpened((o) => (o === line.ref ? null : line.ref))}
-                onGrip={(e, grip) => {
-                  inBlock.current = false;
-                  if (line?.strip) onGrip(e, grip, line.ref, line.strip);
-                }}
+                open={editing?.row === v.index ? open : null}
+                other={otherAt.get(line?.ref ?? '') ?? null}
+                on={on}
               />
             );
           })}
@@ -518,7 +535,7 @@ export function LedgerGrid(props: Props) {
             : proposal
               ? `${proposal.words}. ${proposal.would.words}`
               : wrongs.size > 0
-                ? `${wrongs.size === 1 ? 'One cell' : `${wrongs.size} cells`} cannot be used as typed: ${[...wrongs.values()][0]!.why}`
+                ? `${wrongCount === 1 ? 'One cell' : `${wrongCount} cells`} cannot be used as typed: ${firstWrong!.why}`
                 : ''
         }
         ways={

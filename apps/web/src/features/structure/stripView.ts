@@ -40,10 +40,16 @@ export interface Tiered {
 const CHARACTER = 6.4;
 
 function named(list: Tick[], perMinute: number, names: (t: Tick) => string[]): { tick: Tick; name: string }[] {
-  return list.map((tick) => {
+  const named = list.map((tick) => {
     const room = (tick.to - tick.from) * perMinute - 6;
     return { tick, name: names(tick).find((n) => n.length * CHARACTER <= room) ?? '' };
   });
+  const whole = list.find((t) => t.whole) ?? list[0];
+  if (!whole || named.some((t) => t.name !== '')) return named;
+  // Where none has room, every so many of them are named.
+  const name = names(whole).at(-1)!;
+  const each = Math.max(1, Math.ceil((name.length * CHARACTER + 8) / ((whole.to - whole.from) * perMinute)));
+  return list.map((tick, k) => ({ tick, name: k % each === 0 ? names(tick).at(-1)! : '' }));
 }
 
 /** What stands over strips of a width in pixels. */

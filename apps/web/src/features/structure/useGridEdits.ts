@@ -1,14 +1,27 @@
 'use client';
 import type { Looking, RowPlace } from '@clembo/core';
 import { editorOf } from '@clembo/formats/typed';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { usePlanChange } from '@/features/plan/usePlanChange';
 import type { Drawing, FoundCell, LedgerShape, WrongCell } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
 import type { Range, Spot } from './grid';
 
-/** A cell by what it is about. */
-export const keyOf = (ref: string, field: string): string => `${ref}\n${field}`;
+/** Something by reference and field. */
+export type ByCell<T> = ReadonlyMap<string, ReadonlyMap<string, T>>;
+
+const put = <T>(map: Map<string, ReadonlyMap<string, T>>, ref: string, field: string, value: T): void => {
+  map.set(ref, new Map(map.get(ref)).set(field, value));
+};
+
+function byCell<T>(cells: readonly { ref: string; field: string }[], value: (k: number) => T): ByCell<T> {
+  const map = new Map<string, Map<string, T>>();
+  cells.forEach(({ ref, field }, k) => {
+    const own = map.get(ref) ?? new Map<string, T>();
+    map.set(ref, own.set(field, value(k)));
+  });
+  return map;
+}
 
 interface Options {
   planId: string;
@@ -25,23 +38,33 @@ interface Options {
 /** Everything that is done to the plan in the sheet: typing, filling, pasting, adding, removing, moving. */
 export function useGridEdits({ planId, open, shape, fields, range, from, behind }: Options) {
   const { busy, change } = usePlanChange(planId);
-  const [wrongs, setWrongs] = useState<ReadonlyMap<string, WrongCell>>(new Map());
-  const [pending, setPending] = useState<ReadonlyMap<string, string>>(new Map());
+  const [wrongs, setWrongs] = useState<ByCell<WrongCell>>(new Map());
+  const [pending, setPending] = useState<ByCell<string>>(new Map());
   /** A new activity that is to be named as soon as its line is there. */
   const [naming, setNaming] = useState<string | null>(null);
 
+  // What was typed stands in its cells until they show what it has become.
+  useEffect(() => setPending((was) => (was.size === 0 ? was : new Map())), [shape]);
+
   const noteWrong = (found: readonly WrongCell[], cells: readonly { ref: string; field: string }[]) =>
     setWrongs((old) => {
+      if (found.length === 0 && old.size === 0) return old;
       const next = new Map(old);
-      for (const c of cells) next.delete(keyOf(c.ref, c.field));
-      for (const w of found) next.set(keyOf(w.ref, w.field), w);
+      for (const { ref, field } of cells) {
+        const own = next.get(ref);
+        if (!own?.has(field)) continue;
+        const rest = new Map([...own].filter(([f]) => f !== field));
+        if (rest.size === 0) next.delete(ref);
+        else next.set(ref, rest);
+      }
+      for (const w of found) put(next, w.ref, w.field, w);
       return next;
     });
 
   /** Types texts into cells, all as one change. */
   const type = async (cells: { ref: string; field: string; text: string }[], words?: string) => {
     if (cells.length === 0) return;
-    setPending(new Map(cells.map((c) => [keyOf(c.ref, c.field), c.text])));
+    setPending(byCell(cells, (k) => cells[k]!.text));
     const done = await change(
       async (room) => {
         const { command, wrong } = await room.typed(cells);

@@ -24,7 +24,11 @@ export function useLines(open: OpenRoom, shape: LedgerShape) {
         const mine = asked.current;
         open.room.lines(c * CHUNK, (c + 1) * CHUNK).then((found) => {
           if (mine !== asked.current) return;
-          found.forEach((line, k) => lines.current.set(c * CHUNK + k, line));
+          found.forEach((line, k) => {
+            // A line that is as it was is not drawn again.
+            const before = lines.current.get(c * CHUNK + k);
+            if (!before || JSON.stringify(before) !== JSON.stringify(line)) lines.current.set(c * CHUNK + k, line);
+          });
           for (let k = found.length; k < CHUNK; k++) lines.current.delete(c * CHUNK + k);
           setTick((t) => t + 1);
         }, wrong);

@@ -1,0 +1,83 @@
+import { applyCommand } from '../commands/apply';
+import type { Command } from '../commands/command';
+import type { Plan } from '../plan/schema';
+import { LiveSchedule } from './live';
+import type { Schedule } from './model';
+import { schedulePlan } from './schedule';
+
+/** Settings that no date hangs on. */
+const WITHOUT_DATES = new Set<string>(['name', 'codeFields', 'resources', 'required', 'aside', 'periods', 'lines']);
+/** Above so many changed activities a full run is no slower. */
+const FEW = 500;
+
+/**
+ * A plan with its schedule that follows commands: what is cheap to follow is followed step by step, everything else is
+ * computed anew; the result is that of a full run. The schedule before is not to be used after a command.
+ */
+export class LivePlan {
+  private live: LiveSchedule | null = null;
+  private current: Plan;
+  private computed: Schedule;
+
+  constructor(plan: Plan) {
+    this.current = plan;
+    this.computed = schedulePlan(plan);
+  }
+
+  get plan(): Plan {
+    return this.current;
+  }
+
+  /** The schedule as it stands; its findings are those of the last full run until {@link refreshFindings}. */
+  get schedule(): Schedule {
+    return this.computed;
+  }
+
+  /** Brings the findings of the schedule up to what it is now. */
+  refreshFindings(): void {
+    if (this.live) this.computed.findings = this.live.findings;
+  }
+
+  /**
+   * Applies a command.
+   * @returns the command that takes it back
+   * @throws CommandRefused as {@link applyCommand}
+   */
+  apply(command: Command): Command {
+    const before = this.current;
+    const { plan, inverse, touched } = applyCommand(before, command);
+    this.current = plan;
+    if (onlySettings(command)) {
+      this.live = null;
+      return inverse;
+    }
+    if (!this.follow(before, plan, touched)) {
+      this.live = null;
+      this.computed = schedulePlan(plan);
+    }
+    return inverse;
+  }
+
+  /** Follows changes of few activities in a plan that is otherwise the same; false where that cannot be done. */
+  private follow(before: Plan, after: Plan, touched: readonly string[]): boolean {
+    if (touched.length === 0 || touched.length > FEW || !sameBut(before, after)) return false;
+    const positions = touched.flatMap((ref) => this.computed.outline.indexOf.get(ref) ?? []);
+    if (positions.length !== touched.length) return false;
+    this.live ??= new LiveSchedule(before, this.computed);
+    for (const i of positions) this.live.change(i, after.activities[i]!);
+    this.computed = this.live.schedule;
+    return true;
+  }
+}
+
+/** Whether only the activities differ, and stand where they stood. */
+function sameBut(before: Plan, after: Plan): boolean {
+  for (const key of Object.keys(after) as (keyof Plan)[])
+    if (key !== 'activities' && before[key] !== after[key]) return false;
+  if (before.activities.length !== after.activities.length) return false;
+  return before.activities.every((a, i) => a === after.activities[i] || a.ref === after.activities[i]!.ref);
+}
+
+const onlySettings = (command: Command): boolean =>
+  (command.do === 'setPlan' && Object.keys(command.settings).every((key) => WITHOUT_DATES.has(key))) ||
+  command.do === 'setCodeField';
