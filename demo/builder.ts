@@ -57,6 +57,8 @@ export class PlanBuilder {
     private readonly codeFields: CodeField[],
     private readonly periods: Period[] = [],
     private readonly lines: Line[] = [],
+    /** Code field whose values do the work, and how many of each there are at a time. */
+    private readonly crews: { field: string; sizes: Record<string, number> } | null = null,
   ) {}
 
   group(ref: string, name: string, codes: Record<string, string>, fill: () => void): void {
@@ -89,6 +91,7 @@ export class PlanBuilder {
         line: said.line ?? null,
         cost: said.cost === undefined ? null : said.cost * 100,
         effort: said.effort === undefined ? null : said.effort * 60,
+        assignments: this.assigned(said),
         responsible: said.who ?? [],
       }),
     );
@@ -103,6 +106,11 @@ export class PlanBuilder {
         makeLink({ from: m[1]!, to: ref, type: (m[2] ?? 'FS') as LinkType, lag: Number(m[3] ?? 0) * perDay }),
       );
     }
+  }
+
+  private assigned({ effort, codes }: Said): Activity['assignments'] {
+    const crew = this.crews && codes?.[this.crews.field];
+    return crew && effort !== undefined ? [{ resource: crew, effort: effort * 60 }] : [];
   }
 
   link(from: string, to: string, type: LinkType): void {
@@ -122,6 +130,14 @@ export class PlanBuilder {
       codeFields: this.codeFields,
       periods: this.periods,
       lines: this.lines,
+      resources: Object.entries(this.crews?.sizes ?? {}).map(([name, limit]) => ({
+        id: name,
+        name,
+        unit: 'hour',
+        rate: null,
+        limit,
+        calendar: null,
+      })),
     });
     return withComputedDates(plan);
   }
@@ -145,22 +161,36 @@ export class PlanBuilder {
       lived.links = lived.links.map((l) => (l.to === ref && l.type === 'FS' ? { ...l, lag: l.lag + waits * 480 } : l));
     }
     const s = schedulePlan(lived);
+    /** What takes longer costs as much more. */
+    const spent = (a: Activity, share: number): Partial<Activity> => {
+      const planned = this.activities.find((x) => x.ref === a.ref)!.duration;
+      const ratio = planned && a.duration ? a.duration / planned : 1;
+      return {
+        actualEffort: a.effort === null ? null : Math.round(a.effort * share * ratio),
+        actualCost: a.cost === null ? null : Math.round(a.cost * share * ratio),
+      };
+    };
     const activities = lived.activities.map((a, i): Activity => {
       const start = s.earlyStart[i]!;
       const finish = s.earlyFinish[i]!;
       if (a.kind === 'summary' || a.kind === 'levelOfEffort' || start === NONE || start >= statusDate) return a;
       const began = { ...a, actualStart: start, constraint: null };
       if (isMilestone(a.kind)) {
-        const reached = { ...a, constraint: null, percent: 100 };
+        const reached = { ...a, ...spent(a, 1), constraint: null, percent: 100 };
         return s.atFinish[i]
           ? { ...reached, actualFinish: finish }
           : { ...reached, actualStart: start, actualFinish: start };
       }
-      if (finish <= statusDate) return { ...began, actualFinish: finish, percent: 100 };
+      if (finish <= statusDate) return { ...began, ...spent(a, 1), actualFinish: finish, percent: 100 };
       const time = s.network.times[s.network.calendar[s.network.nodeOf[i]!]!]!;
       const all = time.between(start / 1440, finish / 1440);
       const done = time.between(start / 1440, statusDate / 1440);
-      return { ...began, percent: Math.round((100 * done) / all), remaining: (all - done) * time.spec.minutesPerDay };
+      return {
+        ...began,
+        ...spent(a, done / all),
+        percent: Math.round((100 * done) / all),
+        remaining: (all - done) * time.spec.minutesPerDay,
+      };
     });
     return withComputedDates({ ...lived, statusDate, activities, links: promised.links });
   }

@@ -99,6 +99,18 @@ export function saltmere(): PlanBuilder {
         windows: NESTING.map((n) => ({ ...period(n.name, n.from, n.to), from: LINE.from, to: LINE.to })),
       },
     ],
+    {
+      field: 'contractor',
+      sizes: {
+        'Harbour office': 6,
+        'Design team': 14,
+        'Precast yard': 20,
+        'Marine works': 16,
+        'Civil works': 18,
+        'Station builder': 15,
+        'Station plant': 8,
+      },
+    },
   );
   gates(b);
   design(b);

@@ -267,6 +267,48 @@ describe('the desk', () => {
           },
         ] as [string, () => Promise<Page>],
     ),
+    ...[1280, 1920].flatMap((width) => {
+      const ledger = async (): Promise<Page> => {
+        const page = await openDemo('Saltmere sea wall', 'Structure');
+        await page.setViewport({ width, height: width === 1280 ? 800 : 1080 });
+        await page.waitForSelector('[role="row"][data-ref]');
+        return page;
+      };
+      const beside = async (part: string, there: string): Promise<Page> => {
+        const page = await ledger();
+        await page.goto(page.url().replace(/structure.*$/, `structure/${part}`), { waitUntil: 'domcontentloaded' });
+        await page.waitForSelector(there);
+        return page;
+      };
+      const list: [string, () => Promise<Page>][] = [
+        [
+          `the ledger with neighbours, find and the margin, ${width} wide`,
+          async () => {
+            const page = await ledger();
+            await page.click('[data-ref="G60"] [data-cell]');
+            await page.keyboard.press('Enter');
+            await page.waitForSelector('[data-testid="neighbours"]');
+            await (await byName(page, 'button', 'Facts')).click();
+            await page.waitForSelector('aside[aria-label="Margin"] dd');
+            await (await byName(page, 'button', 'Find')).click();
+            await page.waitForSelector('[aria-label="Find"]');
+            return page;
+          },
+        ],
+        [
+          `the history, ${width} wide`,
+          async () => {
+            const page = await ledger();
+            await (await byName(page, 'button', 'History')).click();
+            await page.waitForSelector('aside[aria-label="History"] li, aside[aria-label="History"] p');
+            return page;
+          },
+        ],
+        [`calendars, ${width} wide`, () => beside('calendars', '[data-day]')],
+        [`resources, ${width} wide`, () => beside('resources', '[aria-label="New resource"]')],
+      ];
+      return list;
+    }),
     [
       'the starters',
       async () => {

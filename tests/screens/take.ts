@@ -145,8 +145,11 @@ await take('sketch', async (page) => {
   }
 });
 await take('structure', async (page) => {
-  await page.goto(await row(page, 'Saltmere', 'Structure'), { waitUntil: 'networkidle2' });
-  await page.waitForSelector('[role="row"][data-ref]');
+  await page.goto(`${await row(page, 'Saltmere', 'Structure')}?ref=G60`, { waitUntil: 'networkidle2' });
+  await page.waitForSelector('[data-ref="G60"] [data-cell]');
+  await page.click('[data-ref="G60"] [data-cell]');
+  await page.keyboard.press('Enter');
+  await page.waitForSelector('[data-testid="neighbours"]');
 });
 await take('checks', async (page) => {
   await page.goto(await row(page, 'Saltmere', 'Structure'), { waitUntil: 'networkidle2' });
@@ -155,6 +158,16 @@ await take('checks', async (page) => {
     (all.find((b) => b.textContent!.startsWith('Checks')) as HTMLElement).click(),
   );
   await page.waitForSelector('aside[aria-label="Checks"]');
+});
+await take('calendars', async (page) => {
+  const href = await row(page, 'Saltmere', 'Structure');
+  await page.goto(`${href}/calendars`, { waitUntil: 'networkidle2' });
+  await page.waitForSelector('[data-day]');
+});
+await take('resources', async (page) => {
+  const href = await row(page, 'Saltmere', 'Structure');
+  await page.goto(`${href}/resources`, { waitUntil: 'networkidle2' });
+  await page.waitForSelector('[role="img"] svg');
 });
 await take('contact-sheet', async (page) => {
   await page.goto(await row(page, 'Saltmere', 'Show'), { waitUntil: 'networkidle2' });
