@@ -69,3 +69,4 @@ export { followersOf } from './commands/following';
 export { brokenLinks } from './schedule/shown';
 export * from './calendar/edits';
 export { LivePlan } from './schedule/livePlan';
+export * from './measure/standing';

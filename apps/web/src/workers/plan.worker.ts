@@ -55,6 +55,14 @@ import {
   typedCells,
   type WrongCell,
 } from './answers/ledger';
+import {
+  type Behind,
+  type Measuring,
+  type RowShown,
+  rowsBehind,
+  type StandingShown,
+  standingShown,
+} from './answers/measure';
 import { type Neighbour, type Neighbours, neighboursOf } from './answers/neighbours';
 import {
   assigned,
@@ -74,6 +82,10 @@ import { type Suggestion, suggestionsFor } from './answers/suggestions';
 import { type AlikeRow, alikeRows, mendingCommand, type WorkShown, workShown } from './answers/work';
 
 export type {
+  Behind,
+  Measuring,
+  RowShown,
+  StandingShown,
   DayMeant,
   NeedShown,
   NeedsShown,
@@ -369,6 +381,19 @@ export class PlanRoom {
       });
     }
     return found;
+  }
+
+  /** How the plan stands against an edition; null where there is none, or the plan has no status date. */
+  async standing(measuring: Measuring): Promise<StandingShown | null> {
+    const promised = await this.keptEdition(measuring.against);
+    const { statusDate } = this.held.plan;
+    return promised && statusDate !== null ? standingShown(this.held, promised, measuring, statusDate) : null;
+  }
+
+  async rowsBehind(measuring: Measuring, behind: Behind): Promise<RowShown[]> {
+    const promised = await this.keptEdition(measuring.against);
+    const { statusDate } = this.held.plan;
+    return promised && statusDate !== null ? rowsBehind(this.held, promised, measuring, statusDate, behind) : [];
   }
 
   calendarUse(): Record<string, number> {

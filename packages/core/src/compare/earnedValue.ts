@@ -1,4 +1,4 @@
-import type { Plan } from '../plan/schema';
+import type { Activity, Plan } from '../plan/schema';
 import { NONE } from '../schedule/slots';
 import type { Schedule } from '../schedule/model';
 import { activityTime } from '../schedule/workingDays';
@@ -44,14 +44,32 @@ export function earnedValueOf(pv: number, ev: number, ac: number, bac: number): 
   };
 }
 
+/** What is spread and earned: cost in hundredths, effort in minutes. */
+type Budgeted = 'cost' | 'effort';
+
 /** Amounts planned by a moment: each activity's budgeted cost, spread over its baseline dates. */
-export function plannedValue(baseline: Plan, b: Schedule, moment: number, shape: SpreadShape = 'uniform'): number {
+export const plannedValue = (baseline: Plan, b: Schedule, moment: number, shape: SpreadShape = 'uniform'): number =>
+  plannedBy(baseline, b, moment, 'cost', null, shape);
+
+/**
+ * Amounts planned by a moment, of all activities or of some.
+ * @param refs the activities that are counted; null for all
+ */
+export function plannedBy(
+  baseline: Plan,
+  b: Schedule,
+  moment: number,
+  amount: Budgeted,
+  refs: ReadonlySet<string> | null = null,
+  shape: SpreadShape = 'uniform',
+): number {
   const time = activityTime(baseline, b);
   let sum = 0;
   baseline.activities.forEach((a, i) => {
-    if (a.cost === null || b.outline.isSummary[i] || b.start[i] === NONE) return;
+    const budget = a[amount];
+    if (budget === null || b.outline.isSummary[i] || b.start[i] === NONE || refs?.has(a.ref) === false) return;
     sum +=
-      a.cost *
+      budget *
       shareDone(
         time.minutesBetween(i, b.start[i]!, b.finish[i]!),
         b.start[i]!,
@@ -77,6 +95,36 @@ function shareDone(
   return shareReached(shape, elapsed(moment) / length);
 }
 
+/** Share of an activity that is done as the planner states it. */
+const statedShare = (a: Activity): number => (a.actualFinish !== null ? 1 : (a.percent ?? 0) / 100);
+
+/**
+ * What is earned, spent and budgeted in all: budgets of the baseline, percent and actual amounts of the current edition.
+ * @param refs the activities that are counted; null for all
+ */
+export function earnedAmounts(
+  current: Plan,
+  s: Schedule,
+  baseline: Plan,
+  b: Schedule,
+  amount: Budgeted,
+  refs: ReadonlySet<string> | null = null,
+): { ev: number; ac: number; bac: number } {
+  let [ev, ac, bac] = [0, 0, 0];
+  baseline.activities.forEach((base, j) => {
+    const budget = base[amount];
+    if (budget === null || b.outline.isSummary[j] || refs?.has(base.ref) === false) return;
+    bac += budget;
+    const i = s.outline.indexOf.get(base.ref);
+    if (i !== undefined) ev += budget * statedShare(current.activities[i]!);
+  });
+  const spent = amount === 'cost' ? 'actualCost' : 'actualEffort';
+  current.activities.forEach((a, i) => {
+    if (!s.outline.isSummary[i] && refs?.has(a.ref) !== false) ac += a[spent] ?? 0;
+  });
+  return { ev, ac, bac };
+}
+
 /** Earned value of a plan at its status date: budgets of the baseline, percent and actual cost of the current edition. */
 export function earnedValue(
   current: Plan,
@@ -86,19 +134,82 @@ export function earnedValue(
   moment: number,
   shape: SpreadShape = 'uniform',
 ): EarnedValue {
-  let [ev, ac, bac] = [0, 0, 0];
-  baseline.activities.forEach((base, j) => {
-    if (base.cost === null || b.outline.isSummary[j]) return;
-    bac += base.cost;
-    const i = s.outline.indexOf.get(base.ref);
-    if (i === undefined) return;
-    const a = current.activities[i]!;
-    ev += (base.cost * (a.actualFinish !== null ? 100 : (a.percent ?? 0))) / 100;
-  });
-  current.activities.forEach((a, i) => {
-    if (!s.outline.isSummary[i]) ac += a.actualCost ?? 0;
-  });
+  const { ev, ac, bac } = earnedAmounts(current, s, baseline, b, 'cost');
   return earnedValueOf(plannedValue(baseline, b, moment, shape), ev, ac, bac);
+}
+
+/** Cumulative amounts at moments; earned and spent end where the status date is. */
+export interface Curves {
+  moments: number[];
+  planned: number[];
+  earned: (number | null)[];
+  spent: (number | null)[];
+}
+
+/**
+ * Planned, earned and spent amounts over time. What is earned and spent lies over the time in which it was worked: from
+ * the actual start (or the one that is shown) to the actual finish, or to the status date where it goes on.
+ *
+ * @param moments rising moments at which the curves are told
+ * @param now the status date
+ */
+export function earnedCurves(
+  current: Plan,
+  s: Schedule,
+  baseline: Plan,
+  b: Schedule,
+  amount: Budgeted,
+  moments: readonly number[],
+  now: number,
+  refs: ReadonlySet<string> | null = null,
+): Curves {
+  const count = moments.length;
+  const planned = new Array<number>(count).fill(0);
+  const earned = new Array<number>(count).fill(0);
+  const spentAt = new Array<number>(count).fill(0);
+  const lay = (
+    into: number[],
+    whole: number,
+    start: number,
+    finish: number,
+    between: (from: number, to: number) => number,
+  ) => {
+    if (whole === 0) return;
+    const length = finish > start ? between(start, finish) : 0;
+    for (let k = count - 1; k >= 0 && moments[k]! > start; k--) {
+      const m = moments[k]!;
+      into[k]! += m >= finish || length <= 0 ? whole : whole * (between(start, m) / length);
+    }
+    if (finish <= start) for (let k = 0; k < count; k++) if (moments[k] === start) into[k]! += whole;
+  };
+  const then = activityTime(baseline, b);
+  const time = activityTime(current, s);
+  baseline.activities.forEach((a, j) => {
+    const budget = a[amount];
+    if (budget === null || b.outline.isSummary[j] || refs?.has(a.ref) === false) return;
+    if (b.start[j] !== NONE) lay(planned, budget, b.start[j]!, b.finish[j]!, (x, y) => then.minutesBetween(j, x, y));
+    const i = s.outline.indexOf.get(a.ref);
+    const own = i === undefined ? null : current.activities[i]!;
+    if (own && i !== undefined) {
+      const [start, finish] = workedSpan(own, s, i, now);
+      lay(earned, budget * statedShare(own), start, finish, (x, y) => time.minutesBetween(i, x, y));
+    }
+  });
+  const spent = amount === 'cost' ? 'actualCost' : 'actualEffort';
+  current.activities.forEach((a, i) => {
+    if (s.outline.isSummary[i] || refs?.has(a.ref) === false || !a[spent]) return;
+    const [start, finish] = workedSpan(a, s, i, now);
+    lay(spentAt, a[spent], start, finish, (x, y) => time.minutesBetween(i, x, y));
+  });
+  const past = (list: number[]) => list.map((v, k) => (moments[k]! <= now ? v : null));
+  return { moments: [...moments], planned, earned: past(earned), spent: past(spentAt) };
+}
+
+/** From when to when something was worked, as far as it is known: never behind the status date. */
+function workedSpan(a: Activity, s: Schedule, i: number, now: number): [start: number, finish: number] {
+  const start = Math.min(now, a.actualStart ?? (s.start[i] === NONE ? now : s.start[i]!));
+  const finish = Math.min(now, a.actualFinish ?? (statedShare(a) >= 1 && s.finish[i] !== NONE ? s.finish[i]! : now));
+  return [start, Math.max(start, finish)];
 }
 
 /**

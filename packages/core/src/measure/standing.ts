@@ -1,0 +1,299 @@
+import { earnedAmounts, type EarnedValue, earnedValueOf, plannedBy } from '../compare/earnedValue';
+import {
+  type Band,
+  bandOfDays,
+  bandOfRatio,
+  DEFAULT_TOLERANCE,
+  type Tolerance,
+  type Variance,
+  varianceAgainst,
+} from '../compare/variance';
+import { isMilestone, PERCENT_MEASURES, type PercentMeasure, type Plan } from '../plan/schema';
+import { isComplete } from '../schedule/given';
+import type { Schedule } from '../schedule/model';
+import { addDone, type Done, doneReader, percentOf } from '../schedule/percent';
+import { NONE } from '../schedule/slots';
+import { activityTime } from '../schedule/workingDays';
+import { workingTimeOf } from '../calendar/workingTime';
+import { type Day, finishDayOf, monthStart } from '../time/civil';
+import { shownDays } from '../commands/dating';
+
+/** What is added up: cost in hundredths of the currency, effort in minutes. */
+export type Amount = 'cost' | 'effort';
+
+/** Where an activity stands: what its progress and actual dates say, and whether it should have begun. */
+export type Status = 'complete' | 'inProgress' | 'onHold' | 'lateToStart' | 'notStarted';
+export const STATUSES: readonly Status[] = ['complete', 'inProgress', 'onHold', 'lateToStart', 'notStarted'];
+
+/** One activity as the standing counts it. */
+export interface StandingRow {
+  position: number;
+  ref: string;
+  name: string;
+  milestone: boolean;
+  status: Status;
+  first: Day | null;
+  last: Day | null;
+  /** The last day that was promised; null for what was not in the promise. */
+  promised: Day | null;
+  /** Working days late in its own calendar; early is negative. */
+  late: number | null;
+  percent: number;
+  variance: Variance | null;
+}
+
+/** The plan, or a part of it, against what was promised at a moment. */
+export interface Standing {
+  rows: StandingRow[];
+  /** The last finish now and promised, and the working days of the plan's calendar between them. */
+  finish: { now: Day; promised: Day | null; late: number | null; ref: string } | null;
+  start: { now: Day; promised: Day | null; late: number | null } | null;
+  /** Percent complete by each measure; null where there is nothing to measure. `planned` is what the promise has by then. */
+  percent: Record<PercentMeasure, number | null> & { planned: number | null };
+  /** Earned value by cost and by effort; null where nothing is budgeted. */
+  earned: Record<Amount, EarnedValue | null>;
+  counts: Record<Status, number>;
+  bands: Record<Band, number>;
+  /** Sums over the rows: budget now, promised, spent. */
+  sums: Record<Amount, { now: number; promised: number; actual: number }>;
+  /** Working days of work, of the plan's calendar: now, promised, gone. */
+  days: { now: number; promised: number | null; gone: number } | null;
+}
+
+/** Status of an activity at a moment. */
+export function statusAt(plan: Plan, s: Schedule, i: number, moment: number): Status {
+  const a = plan.activities[i]!;
+  if (isComplete(a)) return 'complete';
+  if (a.onHold) return 'onHold';
+  if (a.actualStart !== null || (a.percent ?? 0) > 0) return 'inProgress';
+  return s.start[i] !== NONE && s.start[i]! < moment ? 'lateToStart' : 'notStarted';
+}
+
+/**
+ * How a plan stands against an edition of it at a moment, for all activities that are no groups or for some of them.
+ * Every total is the sum over `rows`.
+ *
+ * @param keep which positions are counted; all of them where it is left out
+ */
+export function standingOf(
+  plan: Plan,
+  s: Schedule,
+  baseline: Plan,
+  b: Schedule,
+  moment: number,
+  keep: (position: number) => boolean = () => true,
+  tolerance: Tolerance = DEFAULT_TOLERANCE,
+): Standing {
+  const variances = new Map(varianceAgainst(plan, s, baseline, b, tolerance).map((v) => [v.ref, v]));
+  const stated = doneReader(plan, s, plan.percentShown);
+  const rows = plan.activities.flatMap((a, i): StandingRow[] => {
+    if (s.outline.isSummary[i] || !keep(i)) return [];
+    const shown = shownDays(s, i);
+    const j = b.outline.indexOf.get(a.ref);
+    const then = j === undefined ? null : shownDays(b, j);
+    const variance = variances.get(a.ref) ?? null;
+    const percent = percentOf(stated(i));
+    return [
+      {
+        position: i,
+        ref: a.ref,
+        name: a.name || a.ref,
+        milestone: isMilestone(a.kind),
+        status: statusAt(plan, s, i, moment),
+        first: shown?.first ?? null,
+        last: shown?.last ?? null,
+        promised: then?.last ?? null,
+        late: variance?.finishDays ?? null,
+        percent: Number.isFinite(percent) ? percent : a.actualFinish !== null ? 100 : (a.percent ?? 0),
+        variance,
+      },
+    ];
+  });
+  const refs = new Set(rows.map((r) => r.ref));
+  const earned = (amount: Amount): EarnedValue | null => {
+    const { ev, ac, bac } = earnedAmounts(plan, s, baseline, b, amount, refs);
+    return bac === 0 ? null : earnedValueOf(plannedBy(baseline, b, moment, amount, refs), ev, ac, bac);
+  };
+  const count = <K extends string>(keys: readonly K[], of: (r: StandingRow) => K | null) => {
+    const counts = Object.fromEntries(keys.map((k) => [k, 0])) as Record<K, number>;
+    for (const r of rows) {
+      const key = of(r);
+      if (key !== null) counts[key]++;
+    }
+    return counts;
+  };
+  return {
+    rows,
+    ...ends(plan, b, rows),
+    percent: percents(plan, s, baseline, b, moment, rows),
+    earned: { cost: earned('cost'), effort: earned('effort') },
+    counts: count(STATUSES, (r) => r.status),
+    bands: count(['ahead', 'inTolerance', 'watch', 'breach'], (r) => r.variance?.band ?? null),
+    sums: { cost: sums(plan, baseline, b, rows, 'cost'), effort: sums(plan, baseline, b, rows, 'effort') },
+    days: spanDays(plan, baseline, b, rows, moment),
+  };
+}
+
+const ownTime = (plan: Plan, near: Day) =>
+  workingTimeOf(plan.calendars.find((c) => c.id === plan.calendar) ?? plan.calendars[0]!, 'day', near);
+
+/** First and last days of the rows, now and as promised for the same activities. */
+function ends(plan: Plan, b: Schedule, rows: readonly StandingRow[]): Pick<Standing, 'start' | 'finish'> {
+  const dated = rows.filter((r) => r.last !== null);
+  if (dated.length === 0) return { start: null, finish: null };
+  const last = dated.reduce((most, r) => (r.last! > most.last! ? r : most));
+  const first = dated.reduce((least, r) => (r.first! < least.first! ? r : least));
+  const then = rows.flatMap((r) => {
+    const j = b.outline.indexOf.get(r.ref);
+    return (j === undefined ? null : shownDays(b, j)) ?? [];
+  });
+  const promisedLast = then.length === 0 ? null : then.reduce((most, d) => Math.max(most, d.last), then[0]!.last);
+  const promisedFirst = then.length === 0 ? null : then.reduce((least, d) => Math.min(least, d.first), then[0]!.first);
+  const time = ownTime(plan, last.last!);
+  const between = (from: Day | null, to: Day) => (from === null ? null : time.between(from + 1, to + 1));
+  return {
+    finish: { now: last.last!, promised: promisedLast, late: between(promisedLast, last.last!), ref: last.ref },
+    start: {
+      now: first.first!,
+      promised: promisedFirst,
+      late: promisedFirst === null ? null : time.between(promisedFirst, first.first!),
+    },
+  };
+}
+
+function percents(
+  plan: Plan,
+  s: Schedule,
+  baseline: Plan,
+  b: Schedule,
+  moment: number,
+  rows: readonly StandingRow[],
+): Standing['percent'] {
+  const of = (measure: PercentMeasure): number | null => {
+    const read = doneReader(plan, s, measure);
+    const all: Done = { all: 0, done: 0, points: 0, reached: 0 };
+    for (const r of rows) addDone(all, read(r.position));
+    const percent = percentOf(all);
+    return Number.isFinite(percent) ? percent : null;
+  };
+  const time = activityTime(baseline, b);
+  let [all, due] = [0, 0];
+  for (const { ref } of rows) {
+    const j = b.outline.indexOf.get(ref);
+    if (j === undefined || b.start[j] === NONE || baseline.activities[j]!.kind === 'levelOfEffort') continue;
+    const [start, finish] = [b.start[j]!, b.finish[j]!];
+    all += time.minutesBetween(j, start, finish);
+    due += time.minutesBetween(j, start, Math.min(Math.max(moment, start), finish));
+  }
+  const measured = Object.fromEntries(PERCENT_MEASURES.map((m) => [m, of(m)])) as Record<PercentMeasure, number | null>;
+  return { ...measured, planned: all === 0 ? null : (100 * due) / all };
+}
+
+function sums(plan: Plan, baseline: Plan, b: Schedule, rows: readonly StandingRow[], amount: Amount) {
+  const spent = amount === 'cost' ? 'actualCost' : 'actualEffort';
+  const total = { now: 0, promised: 0, actual: 0 };
+  for (const { position, ref } of rows) {
+    const a = plan.activities[position]!;
+    total.now += Math.max(a[amount] ?? 0, a[spent] ?? 0);
+    total.actual += a[spent] ?? 0;
+    const j = b.outline.indexOf.get(ref);
+    if (j !== undefined) total.promised += baseline.activities[j]![amount] ?? 0;
+  }
+  return total;
+}
+
+/** Working days from the first day to the last, of the plan's calendar. */
+function spanDays(
+  plan: Plan,
+  baseline: Plan,
+  b: Schedule,
+  rows: readonly StandingRow[],
+  moment: number,
+): Standing['days'] {
+  const { start, finish } = ends(plan, b, rows);
+  if (!start || !finish) return null;
+  const time = ownTime(plan, start.now);
+  const then = ownTime(baseline, start.now);
+  return {
+    now: time.between(start.now, finish.now + 1),
+    promised:
+      start.promised === null || finish.promised === null ? null : then.between(start.promised, finish.promised + 1),
+    gone: Math.max(0, time.between(start.now, Math.min(finishDayOf(moment), finish.now) + 1)),
+  };
+}
+
+/** How far an amount of one activity is off its promise: what it will come to against the budget that was promised. */
+export interface AmountRow {
+  ref: string;
+  name: string;
+  now: number;
+  promised: number;
+  ratio: number;
+  band: Band;
+}
+
+/** Activities by how far their amount is off, the worst first. */
+export function amountsOff(
+  baseline: Plan,
+  b: Schedule,
+  rows: readonly StandingRow[],
+  amount: Amount,
+  tolerance: Tolerance = DEFAULT_TOLERANCE,
+): AmountRow[] {
+  const list = rows.flatMap(({ ref, name, variance }): AmountRow[] => {
+    const ratio = (amount === 'cost' ? variance?.costRatio : variance?.effortRatio) ?? null;
+    const j = b.outline.indexOf.get(ref);
+    if (ratio === null || j === undefined) return [];
+    const promised = baseline.activities[j]![amount]!;
+    return [{ ref, name, now: promised * ratio, promised, ratio, band: bandOfRatio(ratio, tolerance) }];
+  });
+  return list.sort((x, y) => y.ratio - x.ratio || y.promised - x.promised);
+}
+
+/** Activities by their slip, the latest first and the most ahead last; what is on time is left out. */
+export const slipsOf = (rows: readonly StandingRow[], tolerance: Tolerance = DEFAULT_TOLERANCE) =>
+  rows
+    .filter((r) => r.late !== null && r.late !== 0)
+    .map((r) => ({ ...r, late: r.late!, band: bandOfDays(r.late!, tolerance) }))
+    .sort((x, y) => y.late - x.late || (x.last ?? 0) - (y.last ?? 0));
+
+/** What ends within some days behind a moment and is not done, in the order of time. */
+export const comingUp = (rows: readonly StandingRow[], moment: number, days: number): StandingRow[] => {
+  const today = Math.floor(moment / 1440);
+  return rows
+    .filter((r) => r.status !== 'complete' && r.last !== null && r.last >= today && r.last < today + days)
+    .sort((x, y) => x.last! - y.last! || Number(y.milestone) - Number(x.milestone));
+};
+
+/** Payments of a month: cost of milestones that fall due in it, promised, now expected, and reached. Hundredths. */
+export interface PaymentMonth {
+  month: Day;
+  promised: number;
+  due: number;
+  earned: number;
+  refs: string[];
+}
+
+/** Payments that hang on milestones, by month, from the first to the last. */
+export function paymentsByMonth(plan: Plan, baseline: Plan, b: Schedule, rows: readonly StandingRow[]): PaymentMonth[] {
+  const months = new Map<Day, PaymentMonth>();
+  const at = (day: Day): PaymentMonth => {
+    const month = monthStart(day);
+    let held = months.get(month);
+    if (!held) months.set(month, (held = { month, promised: 0, due: 0, earned: 0, refs: [] }));
+    return held;
+  };
+  for (const r of rows) {
+    const { cost } = plan.activities[r.position]!;
+    if (!r.milestone || cost === null || cost === 0) continue;
+    if (r.last !== null) {
+      const month = at(r.last);
+      month.due += cost;
+      if (r.status === 'complete') month.earned += cost;
+      month.refs.push(r.ref);
+    }
+    const j = b.outline.indexOf.get(r.ref);
+    if (j !== undefined && r.promised !== null) at(r.promised).promised += baseline.activities[j]!.cost ?? 0;
+  }
+  return [...months.values()].sort((x, y) => x.month - y.month);
+}
