@@ -234,10 +234,11 @@ describe('the desk', () => {
     const later = await page.$$eval('nav[aria-label="Stages"] [role="tooltip"]', (list) =>
       list.map((t) => t.textContent),
     );
-    expect(later).toEqual([expect.stringContaining('variance'), expect.stringContaining('folios')]);
+    expect(later).toEqual([expect.stringContaining('folios')]);
     expect(await page.$$eval('nav[aria-label="Stages"] a', (list) => list.map((a) => a.textContent))).toEqual([
       '1Gather',
       '2Structure',
+      '3Measure',
     ]);
     await page.close();
   });
@@ -301,6 +302,17 @@ describe('the desk', () => {
             const page = await ledger();
             await (await byName(page, 'button', 'History')).click();
             await page.waitForSelector('aside[aria-label="History"] li, aside[aria-label="History"] p');
+            return page;
+          },
+        ],
+        [
+          `the standing, ${width} wide`,
+          async () => {
+            const page = await ledger();
+            await page.goto(page.url().replace(/structure.*$/, 'measure'), { waitUntil: 'networkidle2' });
+            await page.waitForSelector('[data-testid="statement"]');
+            await page.click('[aria-label="Rows of What slipped most"]');
+            await page.waitForSelector('aside[aria-label="Rows"] tbody tr');
             return page;
           },
         ],

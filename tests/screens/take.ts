@@ -159,6 +159,11 @@ await take('checks', async (page) => {
   );
   await page.waitForSelector('aside[aria-label="Checks"]');
 });
+await take('measure', async (page) => {
+  const href = await row(page, 'Saltmere', 'Structure');
+  await page.goto(href.replace(/structure$/, 'measure'), { waitUntil: 'networkidle2' });
+  await page.waitForSelector('[data-testid="statement"]');
+});
 await take('calendars', async (page) => {
   const href = await row(page, 'Saltmere', 'Structure');
   await page.goto(`${href}/calendars`, { waitUntil: 'networkidle2' });

@@ -20,12 +20,14 @@ interface Props {
   height: number;
   /** What it shows, for those who do not see it. */
   label: string;
+  /** The same as a table, for those who do not see it: headings, then rows. */
+  table?: readonly (readonly string[])[];
   /** What was clicked: the series and the position of its value. */
   onPick?: (picked: { series: string; index: number; name: string }) => void;
 }
 
 /** A chart, drawn as SVG; the library is loaded when the first one is shown. */
-export function Chart({ option, height, label, onPick }: Props) {
+export function Chart({ option, height, label, table, onPick }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const chart = useRef<EChartsType | null>(null);
   const latest = useRef({ option, onPick });
@@ -52,5 +54,25 @@ export function Chart({ option, height, label, onPick }: Props) {
     };
   }, []);
   useEffect(() => chart.current?.setOption(option, true), [option]);
-  return <div ref={box} role="img" aria-label={label} style={{ height }} className="w-full" />;
+  return (
+    <>
+      <div ref={box} role="img" aria-label={label} style={{ height }} className="w-full" />
+      {table && (
+        <table className="sr-only">
+          <caption>{label}</caption>
+          <tbody>
+            {table.map((row, k) => (
+              // biome-ignore lint: rows stand where they stand
+              <tr key={k}>
+                {row.map((cell, c) => (
+                  // biome-ignore lint: so do cells
+                  <td key={c}>{cell}</td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </>
+  );
 }

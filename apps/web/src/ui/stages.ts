@@ -2,11 +2,7 @@
 export const STAGES = [
   { name: 'Gather', path: 'gather', later: null },
   { name: 'Structure', path: 'structure', later: null },
-  {
-    name: 'Measure',
-    path: null,
-    later: 'Will hold how the plan stands against its baseline: variance, progress, earned value.',
-  },
+  { name: 'Measure', path: 'measure', later: null },
   { name: 'Show', path: 'show', later: null },
   { name: 'Share', path: null, later: 'Will hold folios: ordered sets of pages to present, send and share by a link.' },
 ] as const;

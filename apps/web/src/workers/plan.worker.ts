@@ -56,7 +56,12 @@ import {
   type WrongCell,
 } from './answers/ledger';
 import {
+  type AmountShown,
   type Behind,
+  type ComingShown,
+  type PartShown,
+  type SlipShown,
+  type SnapshotShown,
   type Measuring,
   type RowShown,
   rowsBehind,
@@ -82,6 +87,11 @@ import { type Suggestion, suggestionsFor } from './answers/suggestions';
 import { type AlikeRow, alikeRows, mendingCommand, type WorkShown, workShown } from './answers/work';
 
 export type {
+  AmountShown,
+  ComingShown,
+  PartShown,
+  SlipShown,
+  SnapshotShown,
   Behind,
   Measuring,
   RowShown,

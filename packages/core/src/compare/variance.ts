@@ -1,4 +1,5 @@
-import { isMilestone, type PercentMeasure, type Plan } from '../plan/schema';
+import { type Activity, isMilestone, type PercentMeasure, type Plan } from '../plan/schema';
+import { isComplete } from '../schedule/given';
 import { NONE } from '../schedule/slots';
 import type { Schedule } from '../schedule/model';
 import { activityTime } from '../schedule/workingDays';
@@ -77,8 +78,8 @@ export function varianceAgainst(
       finishDays: both ? days(b.finish[j]!, s.finish[i]!) : null,
       durationDays: duration ? round(duration[0]! - duration[1]!) : null,
       durationRatio: duration ? ratio(duration[0]!, duration[1]!) : null,
-      effortRatio: ratio(forecast(a.effort, a.actualEffort), base.effort),
-      costRatio: ratio(forecast(a.cost, a.actualCost), base.cost),
+      effortRatio: ratio(amountAtEnd(a, 'effort'), base.effort),
+      costRatio: ratio(amountAtEnd(a, 'cost'), base.cost),
       band: null,
     };
     v.band = worst([
@@ -90,9 +91,15 @@ export function varianceAgainst(
   return list;
 }
 
-/** What an amount will come to: the budget, or what is spent already where that is more. */
-const forecast = (budget: number | null, actual: number | null): number | null =>
-  actual === null ? budget : Math.max(actual, budget ?? 0);
+/**
+ * What an amount of an activity will come to: what was spent once it is complete, else the budget, or what is spent
+ * already where that is more. Null where nothing is known.
+ */
+export function amountAtEnd(a: Activity, amount: 'cost' | 'effort'): number | null {
+  const actual = amount === 'cost' ? a.actualCost : a.actualEffort;
+  if (actual === null) return a[amount];
+  return isComplete(a) ? actual : Math.max(actual, a[amount] ?? 0);
+}
 
 const ORDER: Band[] = ['ahead', 'inTolerance', 'watch', 'breach'];
 
@@ -168,8 +175,8 @@ export function snapshotOf(current: Plan, s: Schedule, baseline: Plan, b: Schedu
       remaining: whole === null ? null : whole - done!,
       variance: whole === null || before === null ? null : round(whole - before),
     },
-    effort: amounts(forecast(a.effort, a.actualEffort), base?.effort ?? null, a.actualEffort),
-    cost: amounts(forecast(a.cost, a.actualCost), base?.cost ?? null, a.actualCost),
+    effort: amounts(amountAtEnd(a, 'effort'), base?.effort ?? null, a.actualEffort),
+    cost: amounts(amountAtEnd(a, 'cost'), base?.cost ?? null, a.actualCost),
     percent: { stated: percent, time: measured('time'), effort: measured('effort') },
   };
 }

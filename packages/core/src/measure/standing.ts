@@ -1,5 +1,6 @@
 import { earnedAmounts, type EarnedValue, earnedValueOf, plannedBy } from '../compare/earnedValue';
 import {
+  amountAtEnd,
   type Band,
   bandOfDays,
   bandOfRatio,
@@ -124,7 +125,7 @@ export function standingOf(
   };
   return {
     rows,
-    ...ends(plan, b, rows),
+    ...endsOf(plan, b, rows),
     percent: percents(plan, s, baseline, b, moment, rows),
     earned: { cost: earned('cost'), effort: earned('effort') },
     counts: count(STATUSES, (r) => r.status),
@@ -138,7 +139,7 @@ const ownTime = (plan: Plan, near: Day) =>
   workingTimeOf(plan.calendars.find((c) => c.id === plan.calendar) ?? plan.calendars[0]!, 'day', near);
 
 /** First and last days of the rows, now and as promised for the same activities. */
-function ends(plan: Plan, b: Schedule, rows: readonly StandingRow[]): Pick<Standing, 'start' | 'finish'> {
+export function endsOf(plan: Plan, b: Schedule, rows: readonly StandingRow[]): Pick<Standing, 'start' | 'finish'> {
   const dated = rows.filter((r) => r.last !== null);
   if (dated.length === 0) return { start: null, finish: null };
   const last = dated.reduce((most, r) => (r.last! > most.last! ? r : most));
@@ -161,6 +162,17 @@ function ends(plan: Plan, b: Schedule, rows: readonly StandingRow[]): Pick<Stand
   };
 }
 
+/** Percent complete of rows by a measure; null where there is nothing to measure. */
+export function percentOfRows(
+  read: (position: number) => Done,
+  rows: readonly Pick<StandingRow, 'position'>[],
+): number | null {
+  const all: Done = { all: 0, done: 0, points: 0, reached: 0 };
+  for (const r of rows) addDone(all, read(r.position));
+  const percent = percentOf(all);
+  return Number.isFinite(percent) ? percent : null;
+}
+
 function percents(
   plan: Plan,
   s: Schedule,
@@ -169,13 +181,7 @@ function percents(
   moment: number,
   rows: readonly StandingRow[],
 ): Standing['percent'] {
-  const of = (measure: PercentMeasure): number | null => {
-    const read = doneReader(plan, s, measure);
-    const all: Done = { all: 0, done: 0, points: 0, reached: 0 };
-    for (const r of rows) addDone(all, read(r.position));
-    const percent = percentOf(all);
-    return Number.isFinite(percent) ? percent : null;
-  };
+  const of = (measure: PercentMeasure) => percentOfRows(doneReader(plan, s, measure), rows);
   const time = activityTime(baseline, b);
   let [all, due] = [0, 0];
   for (const { ref } of rows) {
@@ -194,7 +200,7 @@ function sums(plan: Plan, baseline: Plan, b: Schedule, rows: readonly StandingRo
   const total = { now: 0, promised: 0, actual: 0 };
   for (const { position, ref } of rows) {
     const a = plan.activities[position]!;
-    total.now += Math.max(a[amount] ?? 0, a[spent] ?? 0);
+    total.now += amountAtEnd(a, amount) ?? 0;
     total.actual += a[spent] ?? 0;
     const j = b.outline.indexOf.get(ref);
     if (j !== undefined) total.promised += baseline.activities[j]![amount] ?? 0;
@@ -210,7 +216,7 @@ function spanDays(
   rows: readonly StandingRow[],
   moment: number,
 ): Standing['days'] {
-  const { start, finish } = ends(plan, b, rows);
+  const { start, finish } = endsOf(plan, b, rows);
   if (!start || !finish) return null;
   const time = ownTime(plan, start.now);
   const then = ownTime(baseline, start.now);

@@ -1,18 +1,9 @@
 'use client';
-import {
-  type Arrangement,
-  conditionWords,
-  dayOf,
-  endOfDay,
-  isoDate,
-  type SelectField,
-  selectFields,
-  startOfDay,
-} from '@clembo/core';
+import { type Arrangement, dayOf, endOfDay, isoDate, selectFields, startOfDay } from '@clembo/core';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import { ConditionEditor } from '@/features/plan/ConditionEditor';
+import { WherePart } from '@/features/plan/WherePart';
 import { ManyPart, OnePart, PART_STYLE } from '@/features/show/parts/ListParts';
 import { DayField, dayOfField } from '@/ui/DayField';
 import type { OpenRoom } from '@/workers/planRoom';
@@ -84,7 +75,7 @@ export function ArrangementLine({ open, arrangement: a, kept, onChange, onKeep, 
           else onChange({ sort: [{ field, down: false }, ...a.sort.filter((s) => s.field !== field)].slice(0, 2) });
         }}
       />
-      , only <WherePart open={open} arrangement={a} fields={fields} onChange={onChange} />, with{' '}
+      , only <WherePart open={open} where={a.where} act="List" onChange={(where) => onChange({ where })} />, with{' '}
       <ManyPart
         part="columns"
         label="With columns"
@@ -104,77 +95,6 @@ export function ArrangementLine({ open, arrangement: a, kept, onChange, onKeep, 
       and the time strip from <StripPart arrangement={a} onChange={onChange} />.{' '}
       <KeptPart kept={kept} onTake={onChange} onKeep={onKeep} onDrop={onDrop} />
     </p>
-  );
-}
-
-function WherePart({
-  open,
-  arrangement,
-  fields,
-  onChange,
-}: {
-  open: OpenRoom;
-  arrangement: Arrangement;
-  fields: SelectField[];
-  onChange: Props['onChange'];
-}) {
-  const { where } = arrangement;
-  const [asked, setAsked] = useState(where);
-  const words = conditionWords(open.head, where);
-  const ready = asked.tests.every(
-    (t) => !('values' in t) || t.is === 'empty' || t.is === 'filled' || t.values.length > 0,
-  );
-  return (
-    <Popover as="span">
-      <PopoverButton
-        data-brief-part="where"
-        aria-label={`Only: ${words}`}
-        className={PART_STYLE}
-        onClick={() =>
-          setAsked(
-            where.tests.length > 0 ? where : { match: 'all', tests: [{ field: 'name', is: 'contains', values: [] }] },
-          )
-        }
-      >
-        {words}
-      </PopoverButton>
-      <PopoverPanel anchor={{ to: 'bottom start', gap: 6 }} className="panel w-[560px] p-4!" focus>
-        {({ close }) => (
-          <>
-            <ConditionEditor
-              key={JSON.stringify(where)}
-              condition={asked}
-              fields={fields}
-              textsOf={(id) => open.room.texts(id)}
-              onChange={setAsked}
-            />
-            <div className="mt-3 flex gap-2 border-t border-line pt-3">
-              <button
-                type="button"
-                className="action py-1"
-                disabled={!ready}
-                onClick={() => {
-                  onChange({ where: asked });
-                  close();
-                }}
-              >
-                List only these
-              </button>
-              <button
-                type="button"
-                className="quiet py-1"
-                onClick={() => {
-                  onChange({ where: { match: 'all', tests: [] } });
-                  close();
-                }}
-              >
-                List everything
-              </button>
-            </div>
-          </>
-        )}
-      </PopoverPanel>
-    </Popover>
   );
 }
 

@@ -10,10 +10,14 @@ import {
   ConditionRefused,
   DEFAULT_TOLERANCE,
   dayOf,
+  doneReader,
   earnedCurves,
+  endsOf,
   isMilestone,
+  isTest,
   monthStart,
   paymentsByMonth,
+  percentOfRows,
   type Plan,
   resourceNeed,
   type Schedule,
@@ -139,8 +143,8 @@ function amountWords(value: number, amount: Amount): string {
   return `${thousands(n)}${unit}`;
 }
 
-const days = (n: number): string => `${n} working ${n === 1 ? 'day' : 'days'}`;
-const lateWords = (n: number): string => (n === 0 ? 'as promised' : n > 0 ? `${days(n)} late` : `${days(-n)} ahead`);
+const days = (n: number): string => `${n} ${n === 1 ? 'day' : 'days'}`;
+const lateWords = (n: number): string => (n === 0 ? 'on the day' : n > 0 ? `${days(n)} late` : `${days(-n)} ahead`);
 const dayWords = (day: number | null): string => (day === null ? '–' : formatDay(day, 'medium'));
 
 function keepOf({ plan, schedule: s }: Held, promised: Promised, m: Measuring, moment: number): (i: number) => boolean {
@@ -204,15 +208,24 @@ export function standingShown(held: Held, promised: Promised, m: Measuring, mome
   }
   const st = standingOf(plan, s, promised.plan, promised.schedule, moment, keep);
   const { rows } = st;
-  const slips = slipsOf(rows);
+  // What can be clicked to choose more shows what there is beside the choice.
+  const beside = (part: Partial<Measuring>, differs: boolean): Standing =>
+    differs
+      ? standingOf(plan, s, promised.plan, promised.schedule, moment, keepOf(held, promised, { ...m, ...part }, moment))
+      : st;
+  const ofRefs = beside({ refs: [] }, m.refs.length > 0);
+  const ofStatuses = beside({ statuses: [] }, m.statuses.length > 0);
+  const others = without(m.where, m.by);
+  const ofParts = beside({ where: others }, others !== m.where);
+  const slips = slipsOf(ofRefs.rows);
   const earned = st.earned[m.amount];
-  const off = amountsOff(promised.plan, promised.schedule, rows, m.amount);
+  const off = amountsOff(promised.plan, promised.schedule, ofRefs.rows, m.amount);
   return {
     ...empty,
     listed: rows.length,
     finish: st.finish && {
       words: st.finish.late === null ? dayWords(st.finish.now) : finishWords(st.finish.late),
-      about: `finish ${formatDay(st.finish.now, 'long')}${st.finish.promised === null ? ', not in the promise' : `, promised ${formatDay(st.finish.promised, 'long')}`}`,
+      about: `finish ${formatDay(st.finish.now, 'medium')}${st.finish.promised === null ? ', not in the promise' : `, promised ${formatDay(st.finish.promised, 'medium')}`}`,
       band: st.finish.late === null ? null : bandOfDays(st.finish.late, DEFAULT_TOLERANCE),
     },
     percent: st.percent,
@@ -229,7 +242,7 @@ export function standingShown(held: Held, promised: Promised, m: Measuring, mome
         .join(' · '),
     },
     atEnd:
-      earned?.eac == null || earned.vac === null
+      !earned || earned.eac === null || earned.vac === null
         ? null
         : {
             words: `${amountWords(Math.abs(earned.vac), m.amount)} ${earned.vac < 0 ? 'over' : 'under'}`,
@@ -243,7 +256,7 @@ export function standingShown(held: Held, promised: Promised, m: Measuring, mome
       band,
     })),
     slipped: slips.length,
-    amounts: off.slice(0, 9).map((a) => ({
+    amounts: [...off.filter((a) => a.ratio > 1).slice(0, 8), ...off.filter((a) => a.ratio < 1).slice(-3)].map((a) => ({
       ref: a.ref,
       name: a.name,
       percent: Math.round(100 * a.ratio),
@@ -251,7 +264,7 @@ export function standingShown(held: Held, promised: Promised, m: Measuring, mome
       words: `${amountWords(a.now, m.amount)} of ${amountWords(a.promised, m.amount)}`,
     })),
     curves: curvesOf(held, promised, m, moment, rows),
-    counts: st.counts,
+    counts: ofStatuses.counts,
     coming: comingUp(rows, moment, 7 * m.weeks)
       .slice(0, 60)
       .map((r) => ({
@@ -270,9 +283,15 @@ export function standingShown(held: Held, promised: Promised, m: Measuring, mome
       earned: p.earned / 100,
     })),
     snapshot: snapshotRows(st),
-    parts: m.by === null ? [] : partsOf(held, promised, m, moment, rows),
+    parts: partsOf(held, promised, m.by, ofParts.rows),
     need: needOf(held, rows, moment),
   };
+}
+
+/** A condition without what it asks of a field. */
+function without(where: Condition, field: string | null): Condition {
+  if (where.match !== 'all' || !where.tests.some((t) => isTest(t) && t.field === field)) return where;
+  return { match: 'all', tests: where.tests.filter((t) => !isTest(t) || t.field !== field) };
 }
 
 const finishWords = (late: number): string =>
@@ -357,7 +376,7 @@ function snapshotRows(st: Standing): SnapshotShown[] {
       promised: amountWords(promised, amount),
       actual: amountWords(actual, amount),
       toGo: amountWords(Math.max(0, now - actual), amount),
-      off: share === null ? '–' : share === 0 ? 'as promised' : `${share > 0 ? '+' : '−'}${Math.abs(share)} %`,
+      off: share === null ? '–' : share === 0 ? '0 %' : `${share > 0 ? '+' : '−'}${Math.abs(share)} %`,
       band: share === null ? null : share < 0 ? 'ahead' : share <= 10 ? 'inTolerance' : share < 50 ? 'watch' : 'breach',
     });
   }
@@ -366,34 +385,32 @@ function snapshotRows(st: Standing): SnapshotShown[] {
 
 /** The same by the values of a code field, in the order of its book. */
 function partsOf(
-  held: Held,
+  { plan, schedule: s }: Held,
   promised: Promised,
-  m: Measuring,
-  moment: number,
+  by: string | null,
   rows: readonly StandingRow[],
 ): PartShown[] {
-  const { plan, schedule: s } = held;
-  const field = plan.codeFields.find((f) => codeFieldId(f.id) === m.by);
+  const field = plan.codeFields.find((f) => codeFieldId(f.id) === by);
   if (!field) return [];
-  const groups = new Map<string, Set<number>>();
+  const groups = new Map<string, StandingRow[]>();
   for (const r of rows) {
     const code = plan.activities[r.position]!.codes[field.id] ?? '';
     const own = groups.get(code);
-    if (own) own.add(r.position);
-    else groups.set(code, new Set([r.position]));
+    if (own) own.push(r);
+    else groups.set(code, [r]);
   }
   const order = new Map(field.values.map((v, k) => [v.code, k]));
+  const read = doneReader(plan, s, plan.percentShown);
   return [...groups]
     .sort(([a], [b]) => (order.get(a) ?? 1e9) - (order.get(b) ?? 1e9))
     .slice(0, 40)
     .map(([code, own]) => {
-      const st = standingOf(plan, s, promised.plan, promised.schedule, moment, (i) => own.has(i));
-      const late = st.finish?.late ?? null;
+      const late = endsOf(plan, promised.schedule, own).finish?.late ?? null;
       return {
         code,
         title: field.values.find((v) => v.code === code)?.title ?? (code || 'none'),
-        activities: own.size,
-        percent: st.percent[plan.percentShown],
+        activities: own.length,
+        percent: percentOfRows(read, own),
         late,
         band: late === null ? null : bandOfDays(late, DEFAULT_TOLERANCE),
       };

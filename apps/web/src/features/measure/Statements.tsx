@@ -1,0 +1,56 @@
+'use client';
+import type { Amount } from '@clembo/core';
+import type { StandingShown } from '@/workers/plan.worker';
+import { BAND_TEXT } from './bands';
+
+const percent = (n: number | null): string | null => (n === null ? null : `${Math.round(n)} %`);
+const index = (n: number): string => n.toFixed(2);
+
+/** The standing in four large statements. */
+export function Statements({ shown, amount }: { shown: StandingShown; amount: Amount }) {
+  const { finish, percent: p, indices, atEnd } = shown;
+  const apart = p.time !== null && p.effort !== null && Math.abs(p.time - p.effort) >= 15;
+  const list: { words: string; about: string; tone: string; note?: string }[] = [];
+  if (finish)
+    list.push({ words: finish.words, about: finish.about, tone: finish.band ? BAND_TEXT[finish.band] : 'text-ink' });
+  const done = p.time ?? p.stated;
+  if (done !== null)
+    list.push({
+      words: percent(done)!,
+      about: [
+        'done by time',
+        p.effort === null ? '' : `${percent(p.effort)} by effort`,
+        p.planned === null ? '' : `${percent(p.planned)} planned`,
+      ]
+        .filter(Boolean)
+        .join(' · '),
+      tone: 'text-ink',
+      ...(apart && {
+        note:
+          p.time! > p.effort!
+            ? 'Time has gone faster than work was done.'
+            : 'More work was done than the time that has gone.',
+      }),
+    });
+  if (indices && indices.spi !== null)
+    list.push({
+      words: index(indices.spi),
+      about: indices.words,
+      tone: indices.spi < 0.9 ? 'text-madder' : indices.spi < 1 ? 'text-[#8a5a00]' : 'text-ink',
+    });
+  if (atEnd) list.push({ words: atEnd.words, about: `${atEnd.about}, by ${amount}`, tone: BAND_TEXT[atEnd.band] });
+  return (
+    <div
+      className="my-4 grid gap-8"
+      style={{ gridTemplateColumns: `repeat(${Math.max(1, list.length)}, minmax(0, 1fr))` }}
+    >
+      {list.map((s) => (
+        <div key={s.about} data-testid="statement">
+          <p className={`font-serif text-[32px] leading-tight font-semibold ${s.tone}`}>{s.words}</p>
+          <p className="mt-0.5 text-[14px] leading-snug text-soft">{s.about}</p>
+          {s.note && <p className="mt-0.5 text-[14px] leading-snug">{s.note}</p>}
+        </div>
+      ))}
+    </div>
+  );
+}

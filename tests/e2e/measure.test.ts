@@ -1,0 +1,160 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { Browser, ElementHandle, Page } from 'puppeteer-core';
+import { openBrowser, openPage } from '../support/browser';
+import { address } from '../support/desk';
+
+/** How a plan stands against its promise, read from the page, beside numbers worked out by hand. */
+
+let browser: Browser;
+let close: () => Promise<void>;
+let page: Page;
+let planId = '';
+const json = { 'Content-Type': 'application/json' };
+const day = (iso: string) => Date.parse(`${iso}T00:00Z`) / 60_000;
+const send = async (method: string, path: string, body: unknown) => {
+  const answer = await fetch(`${address}/api/plans${path}`, { method, headers: json, body: JSON.stringify(body) });
+  expect([path, answer.status]).toEqual([path, 200]);
+  return (await answer.json()) as Record<string, string>;
+};
+const change = async (command: unknown) => {
+  const { version } = (await (await fetch(`${address}/api/plans/${planId}`)).json()) as { version: number };
+  await send('PATCH', `/${planId}`, { version, command });
+};
+const statements = () =>
+  page.$$eval('[data-testid="statement"]', (list) =>
+    list.map((s) => (s as HTMLElement).innerText.replace(/\n+/g, ' | ')),
+  );
+const measured = () => page.$eval('[data-testid="measured"]', (p) => p.textContent!);
+const pressed = async (text: string, within = 'main') => {
+  const button = await page.waitForFunction(
+    (t, w) => [...document.querySelectorAll<HTMLElement>(`${w} button`)].find((b) => b.textContent!.trim() === t),
+    {},
+    text,
+    within,
+  );
+  await (button as ElementHandle<HTMLElement>).click();
+};
+const counts = (words: string) =>
+  page.waitForFunction(
+    (w) => document.querySelector('[data-testid="measured"]')?.textContent?.startsWith(w),
+    {},
+    words,
+  );
+
+/**
+ * Four weeks of 100 each, promised one after the other from Monday 5 January 2026. At the end of the second week the
+ * first is done for 120, the second is half done for 60; two days go to the second, a day to the third.
+ * By hand, after the definitions of ANSI/EIA-748: PV 200, EV 150, AC 180, BAC 400; SPI 0.75, CPI 0.83, EAC 480.
+ */
+beforeAll(async () => {
+  ({ browser, close } = await openBrowser());
+  page = await openPage(browser, address);
+  planId = (await send('POST', '', { name: 'Measured', from: null })).planId!;
+  const week = (ref: string, name: string, from: string, to: string, crew: string) => ({
+    do: 'addActivity',
+    before: null,
+    activity: { ref, name, start: day(from), finish: day(to), duration: 2400, cost: 10_000, codes: { crew } },
+  });
+  await change({
+    do: 'all',
+    commands: [
+      { do: 'setPlan', settings: { source: 'given', statusDate: day('2026-01-17') } },
+      { do: 'setCodeField', field: { id: 'crew', name: 'Crew' }, before: null },
+      week('A', 'Clear', '2026-01-05', '2026-01-10', 'North'),
+      week('B', 'Dig', '2026-01-12', '2026-01-17', 'North'),
+      week('C', 'Pour', '2026-01-19', '2026-01-24', 'South'),
+      week('D', 'Cure', '2026-01-26', '2026-01-31', 'South'),
+    ],
+  });
+});
+afterAll(() => close());
+
+describe('the standing', () => {
+  test('says what is missing as long as nothing was promised', async () => {
+    await page.goto(`${address}/plans/${planId}/measure`, { waitUntil: 'networkidle2' });
+    await page.waitForSelector('::-p-text(Nothing to measure against yet)');
+    await send('POST', `/${planId}/editions`, { name: 'Contract' });
+    const part = (ref: string, values: object) => ({ do: 'changeActivity', ref, part: values });
+    await change({
+      do: 'all',
+      commands: [
+        part('A', {
+          actualStart: day('2026-01-05'),
+          actualFinish: day('2026-01-10'),
+          percent: 100,
+          actualCost: 12_000,
+        }),
+        part('B', { actualStart: day('2026-01-12'), percent: 50, actualCost: 6_000, finish: day('2026-01-21') }),
+        part('C', { start: day('2026-01-22'), finish: day('2026-01-29') }),
+        part('D', { start: day('2026-01-29'), finish: day('2026-02-05') }),
+      ],
+    });
+  });
+
+  test('the statements agree with what was worked out by hand', async () => {
+    await page.goto(`${address}/plans/${planId}/measure`, { waitUntil: 'networkidle2' });
+    await page.click('[data-brief-part="amount"]');
+    await (await page.waitForSelector('[role="option"]::-p-text(cost)'))!.click();
+    await page.waitForFunction(() => document.querySelectorAll('[data-testid="statement"]').length === 4);
+    const [finish, , spi, end] = await statements();
+    expect(finish).toBe('3 days late | finish 4 Feb 26, promised 30 Jan 26');
+    expect(spi).toBe('0.75 | for each 100 planned, 75 earned (SPI) · for each 100 spent, 83 earned (CPI)');
+    expect(end).toBe('80 over | 480 at completion, budget 400, by cost');
+    expect(await page.$eval('section[aria-label="Snapshot"]', (s) => (s as HTMLElement).innerText)).toMatch(
+      /Finish\s+4 Feb 26\s+30 Jan 26\s+–\s+–\s+3 days late[\s\S]*Cost\s+420\s+400\s+180\s+240\s+\+5 %/,
+    );
+  });
+
+  test('what is on a chart can be read as a table', async () => {
+    const rows = await page.$$eval('section[aria-label="Cost: promised, earned, spent"] table tr', (list) =>
+      list.map((r) => [...r.querySelectorAll('td')].map((c) => c.textContent)),
+    );
+    expect(rows.find((r) => r[0] === '17 Jan 26')).toEqual(['17 Jan 26', '200', '150', '180']);
+    expect(rows.at(-1)!.slice(1)).toEqual(['400', '', '']);
+  });
+
+  test('a click on a value, a bar, a status filters everything; another adds; the same takes it away; one clears', async () => {
+    await page.click('[data-part="South"]');
+    await counts('2 of 4');
+    expect((await statements())[0]).toContain('3 days late');
+    await page.click('[data-part="North"]');
+    await counts('4 activities');
+    await page.click('[data-part="South"]');
+    await counts('2 of 4');
+    // B alone is late of these: by two days.
+    expect((await statements())[0]).toContain('2 days late');
+    await page.click('[data-status="complete"]');
+    await counts('1 of 4');
+    expect((await statements())[0]).toContain('On time');
+    await page.click('[data-status="complete"]');
+    await counts('2 of 4');
+    await pressed('Clear');
+    await counts('4 activities');
+    await page.click('[data-slip="B"]');
+    await counts('1 of 4');
+    await page.click('[data-slip="B"]');
+    await counts('4 activities');
+    await page.click('[data-brief-part="off"]');
+    await (await page.waitForSelector('[role="option"]::-p-text(anything late)'))!.click();
+    await counts('3 of 4');
+    await pressed('Clear');
+    expect(await measured()).toContain('4 activities');
+  });
+
+  test('a figure opens the rows that it is made of, and a row leads to the ledger', async () => {
+    await page.click('[aria-label="Rows of What slipped most"]');
+    await page.waitForSelector('aside[aria-label="Rows"] tbody tr');
+    const rows = await page.$$eval('aside[aria-label="Rows"] tbody tr', (list) =>
+      list.map((r) => [...r.querySelectorAll('td')].map((c) => c.textContent)),
+    );
+    expect(rows).toEqual([
+      ['Pour', '28 Jan 26', '23 Jan 26', '+3', '0'],
+      ['Cure', '4 Feb 26', '30 Jan 26', '+3', '0'],
+      ['Dig', '20 Jan 26', '16 Jan 26', '+2', '50'],
+    ]);
+    await (await page.$('aside[aria-label="Rows"] tbody a'))!.click();
+    await page.waitForFunction(() =>
+      document.querySelector('[role="row"][aria-selected="true"]')?.textContent?.includes('Pour'),
+    );
+  });
+});
