@@ -132,7 +132,7 @@ function Standing({ planId, open }: { planId: string; open: OpenRoom }) {
             {filtered ? `${shown.listed} of ${shown.activities} activities` : `${shown.activities} activities`} ·{' '}
             <button
               type="button"
-              className="text-kelp hover:underline"
+              className="text-kelp underline underline-offset-2"
               onClick={() => show({ what: 'all' }, filtered ? 'What is measured' : 'All activities')}
             >
               show the rows

@@ -66,7 +66,7 @@ export function RowsPanel({ planId, open, measuring, behind, title, onClose }: P
                 <td className="w-[72px] pl-2 font-narrow whitespace-nowrap">{r.finish}</td>
                 <td className="w-[72px] pl-2 font-narrow whitespace-nowrap">{r.promised}</td>
                 <td
-                  className={`w-10 pl-2 text-right font-narrow ${(r.late ?? 0) > 0 ? 'text-madder' : (r.late ?? 0) < 0 ? 'text-harebell' : 'text-soft'}`}
+                  className={`w-10 pl-2 text-right font-narrow ${(r.late ?? 0) > 0 ? 'text-madder' : (r.late ?? 0) < 0 ? 'text-[#2f5a97]' : 'text-soft'}`}
                 >
                   {r.late === null ? 'new' : r.late === 0 ? '0' : r.late > 0 ? `+${r.late}` : `−${-r.late}`}
                 </td>

@@ -11,7 +11,7 @@ export const BAND_COLOUR: Record<Band, string> = {
 
 /** The same for words, which need more contrast. */
 export const BAND_TEXT: Record<Band, string> = {
-  ahead: 'text-harebell',
+  ahead: 'text-[#2f5a97]',
   inTolerance: 'text-ink',
   watch: 'text-[#8a5a00]',
   breach: 'text-madder',

@@ -171,11 +171,11 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
             )}
             {shape.error && <span className="text-madder"> · {shape.error}</span>}
             <span aria-hidden> · </span>
-            <Link href={`/plans/${planId}/structure/calendars`} className="text-kelp hover:underline">
+            <Link href={`/plans/${planId}/structure/calendars`} className="text-kelp underline underline-offset-2">
               Calendars
             </Link>
             <span aria-hidden> · </span>
-            <Link href={`/plans/${planId}/structure/resources`} className="text-kelp hover:underline">
+            <Link href={`/plans/${planId}/structure/resources`} className="text-kelp underline underline-offset-2">
               Resources
             </Link>
           </p>

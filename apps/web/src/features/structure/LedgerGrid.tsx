@@ -488,31 +488,34 @@ export function LedgerGrid(props: Props) {
           })}
           {openAt >= 0 && around && lines.at(openAt)?.ref === opened && (
             <div
+              role="row"
               className="absolute inset-x-0 z-10"
               style={{ transform: `translateY(${(list.measurementsCache[openAt]?.start ?? 0) + ROW_HEIGHT + 4}px)` }}
             >
-              <NeighbourBlock
-                open={open}
-                line={lines.at(openAt)!}
-                neighbours={around}
-                nameWidth={widths[0]!}
-                cellsWidth={fixed - widths[0]!}
-                stripWidth={stripWidth}
-                view={view}
-                ground={ground}
-                statusDay={statusDay}
-                would={(ref) => foreseen?.bars[ref] ?? null}
-                onGrip={(e, grip, ref, strip) => {
-                  inBlock.current = true;
-                  onGrip(e, grip, ref, strip);
-                }}
-                onWalk={walk}
-                onChange={(command, words) => {
-                  toFocus();
-                  void propose((room) => (follow ? room.withFollowers(command) : Promise.resolve(command)), words);
-                }}
-                onLink={(field, text) => void edits.addLink(opened!, field, text)}
-              />
+              <div role="gridcell">
+                <NeighbourBlock
+                  open={open}
+                  line={lines.at(openAt)!}
+                  neighbours={around}
+                  nameWidth={widths[0]!}
+                  cellsWidth={fixed - widths[0]!}
+                  stripWidth={stripWidth}
+                  view={view}
+                  ground={ground}
+                  statusDay={statusDay}
+                  would={(ref) => foreseen?.bars[ref] ?? null}
+                  onGrip={(e, grip, ref, strip) => {
+                    inBlock.current = true;
+                    onGrip(e, grip, ref, strip);
+                  }}
+                  onWalk={walk}
+                  onChange={(command, words) => {
+                    toFocus();
+                    void propose((room) => (follow ? room.withFollowers(command) : Promise.resolve(command)), words);
+                  }}
+                  onLink={(field, text) => void edits.addLink(opened!, field, text)}
+                />
+              </div>
             </div>
           )}
         </div>

@@ -66,7 +66,7 @@ export function CalendarView({ open, calendar, own, used, busy, onChange, onOwn,
     const tone = off
       ? by === 'weekday'
         ? 'text-soft bg-line/40'
-        : 'bg-madder/85 text-paper'
+        : 'bg-madder text-paper'
       : by !== 'weekday' || short
         ? 'bg-harebell/25'
         : 'bg-kelp/10';
@@ -230,7 +230,7 @@ function Legend() {
   const marks: [string, string][] = [
     ['bg-kelp/10', 'work'],
     ['bg-line/50', 'weekly day off'],
-    ['bg-madder/85', 'day off'],
+    ['bg-madder', 'day off'],
     ['bg-harebell/25', 'other hours'],
   ];
   return (
