@@ -17,7 +17,7 @@ import {
   SIX_DAY,
   startOfDay,
 } from '@clembo/core';
-import { cellText, editorOf, fieldAbout, typedInto } from '../src/typed/typed';
+import { cellText, editorOf, fieldAbout, lengthTyped, typedInto } from '../src/typed/typed';
 
 const at = (iso: string) => startOfDay(parseIsoDate(iso)!);
 const end = (iso: string) => endOfDay(parseIsoDate(iso)!);
@@ -242,4 +242,11 @@ describe('constraints, interrupted work and resources as typed', () => {
     expect(after('A', 'resources', 'Barge 3 h', staffed)).toMatch(/no resource “Barge 3 h”/);
     expect(after('A', 'resources', 'Crane lots', staffed)).toMatch(/no effort/);
   });
+});
+
+test('a length is said back in working minutes of its calendar while it is typed', () => {
+  const s = schedulePlan(plan);
+  expect(lengthTyped(plan, s, 'A', '2 weeks')).toBe(4800);
+  expect(lengthTyped(plan, s, 'A', '16 h')).toBe(960);
+  expect(lengthTyped(plan, s, 'A', 'soon')).toBeNull();
 });

@@ -46,6 +46,7 @@ import {
   addedRows,
   type DayMeant,
   dayMeant,
+  lengthMeant,
   editText,
   type LedgerShape,
   type LedgerShown,
@@ -353,6 +354,10 @@ export class PlanRoom {
 
   editText(ref: string, field: string, shown: string): string {
     return editText(this.held, ref, field, shown);
+  }
+
+  lengthMeant(ref: string, text: string): string {
+    return lengthMeant(this.held, ref, text);
   }
 
   dayMeant(ref: string, text: string): DayMeant {

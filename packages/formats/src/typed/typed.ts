@@ -367,7 +367,8 @@ const FIELDS: Record<string, Field> = {
   },
   kind: {
     editor: 'one',
-    about: 'Activity, milestone, or supporting work that spans what it supports.',
+    about:
+      'Activity, milestone, or supporting work, which spans from the start of one to the finish of another (A12 SS, B30 FF).',
     write: writeKind,
   },
   calendar: { editor: 'one', about: 'The calendar that its working days are counted by.', write: writeCalendar },
@@ -463,6 +464,12 @@ function writeCode(plan: Plan, a: Activity, id: string, typed: string): Typed {
 export const dayTyped = (plan: Plan, s: Schedule, ref: string, typed: string): number | null => {
   const at = s.outline.indexOf.get(ref);
   return at === undefined ? null : (dayIn({ plan, s, at, a: plan.activities[at]!, text: typed.trim() }) ?? null);
+};
+
+/** A length as it would be understood, in working minutes of the activity's calendar; null where it is none. */
+export const lengthTyped = (plan: Plan, s: Schedule, ref: string, typed: string): number | null => {
+  const at = s.outline.indexOf.get(ref);
+  return at === undefined ? null : (lengthIn({ plan, s, at, a: plan.activities[at]!, text: typed.trim() }) ?? null);
 };
 
 /** The text that an editor begins with: what would be typed to have what there is. */

@@ -26,6 +26,7 @@ export function CellInput({ open, field, reference, label, begin, over, onDone, 
   const [list, setList] = useState<Suggestion[]>([]);
   const [at, setAt] = useState(-1);
   const [meant, setMeant] = useState<DayMeant | null>(null);
+  const [comesTo, setComesTo] = useState('');
   const input = useRef<HTMLInputElement>(null);
   const done = useRef(false);
   const isDay = editorOf(field) === 'day';
@@ -41,6 +42,11 @@ export function CellInput({ open, field, reference, label, begin, over, onDone, 
     if (isDay)
       open.room.dayMeant(reference, text).then(
         (found) => current && setMeant(found),
+        () => {},
+      );
+    else if (field === 'days')
+      open.room.lengthMeant(reference, text).then(
+        (words) => current && setComesTo(words),
         () => {},
       );
     else if (field !== 'name' && field !== 'notes')
@@ -91,6 +97,11 @@ export function CellInput({ open, field, reference, label, begin, over, onDone, 
         className="h-full w-full min-w-28 border-2 border-kelp bg-paper px-1.5 outline-none"
       />
       {isDay && meant && <DayPick open={open} meant={meant} onPick={(day) => leave('stay', isoDate(day))} />}
+      {comesTo && (
+        <span className="pointer-events-none absolute top-full left-0 z-40 rounded-b bg-ink px-2 py-0.5 text-[13px] whitespace-nowrap text-paper">
+          {comesTo}
+        </span>
+      )}
       {list.length > 0 && (
         <ul className="panel absolute top-full left-0 min-w-44 p-1!" role="listbox" aria-label="What may be meant">
           {list.map((s, k) => (
@@ -105,6 +116,9 @@ export function CellInput({ open, field, reference, label, begin, over, onDone, 
                 leave('stay', s.text);
               }}
             >
+              {s.colour && (
+                <span aria-hidden className="mt-1.5 size-2.5 shrink-0 rounded-[2px]" style={{ background: s.colour }} />
+              )}
               <span className="font-semibold">{s.text}</span>
               <span className="max-w-60 truncate text-soft">{s.hint}</span>
             </li>

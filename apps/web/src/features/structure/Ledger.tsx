@@ -1,9 +1,10 @@
 'use client';
 import Link from 'next/link';
-import { useSearchParams } from 'next/navigation';
-import { useCallback, useEffect, useState } from 'react';
+import { useRouter, useSearchParams } from 'next/navigation';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { PlanTurns } from '@/features/plan/PlanTurns';
 import { Frame, type FramePlan } from '@/ui/Frame';
+import type { Found } from '@/ui/SearchAndAct';
 import { wrong } from '@/ui/Toasts';
 import type { Checks, LedgerShape } from '@/workers/plan.worker';
 import { type OpenRoom, useOthers, usePlanRoom, useTellWhere } from '@/workers/planRoom';
@@ -20,10 +21,32 @@ import { useArrangement } from './useArrangement';
 /** How long nothing has to change before the checks are made, in milliseconds. */
 const CHECKS_WAIT = 400;
 
+/** What lies beside the ledger, for searching. */
+const BESIDE = [
+  ['structure/calendars', 'Calendars'],
+  ['structure/resources', 'Resources'],
+  ['gather/books', 'Code books'],
+  ['gather/work', 'Clean up'],
+  ['sketch', 'Sketch'],
+] as const;
+
 /** The list of activities with a small time strip in each row: where a plan is shaped. */
 export function Ledger({ plan, version }: { plan: FramePlan; version: number }) {
   const { open, error } = usePlanRoom(plan.id, version);
-  const search = usePlanSearch(plan.id, open);
+  const router = useRouter();
+  const more = useMemo(
+    () =>
+      BESIDE.map(
+        ([path, label]): Found => ({
+          id: path,
+          group: 'Go to',
+          label,
+          run: () => router.push(`/plans/${plan.id}/${path}`),
+        }),
+      ),
+    [plan.id, router],
+  );
+  const search = usePlanSearch(plan.id, open, more);
   const name = open?.head.name ?? plan.name;
   return (
     <Frame

@@ -27,8 +27,9 @@ import {
   stretchesAt,
   type Totals,
   valueText,
+  workingDaysFrom,
 } from '@clembo/core';
-import { cellText, dayTyped, typedInto } from '@clembo/formats/typed';
+import { cellText, dayTyped, lengthTyped, typedInto } from '@clembo/formats/typed';
 import { formatDay } from '@clembo/scene/dates';
 import { type Held, oneDecimal } from './held';
 
@@ -478,3 +479,17 @@ export const dayMeant = ({ plan, schedule }: Held, ref: string, text: string): D
     calendar: a?.calendar ?? plan.calendar,
   };
 };
+
+/** What a length that is being typed comes to from the start of its activity, in working and in calendar days. */
+export function lengthMeant({ plan, schedule: s }: Held, ref: string, text: string): string {
+  const i = s.outline.indexOf.get(ref);
+  const minutes = lengthTyped(plan, s, ref, text);
+  const shown = i === undefined ? null : shownDays(s, i);
+  if (i === undefined || minutes === null || !shown) return '';
+  const spec =
+    plan.calendars.find((c) => c.id === (plan.activities[i]!.calendar ?? plan.calendar)) ?? plan.calendars[0]!;
+  const days = Math.ceil(minutes / spec.minutesPerDay);
+  if (days < 1 || days > 100_000) return '';
+  const { first, last, calendarDays } = workingDaysFrom(spec, shown.first, days);
+  return `${count(days, 'working day', 'working days')} from ${formatDay(first, 'weekday')}: ${formatDay(last, 'weekday')}, ${count(calendarDays, 'calendar day', 'calendar days')}`;
+}

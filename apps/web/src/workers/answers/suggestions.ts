@@ -6,6 +6,8 @@ import type { Held } from './held';
 export interface Suggestion {
   text: string;
   hint: string;
+  /** The colour of a code value. */
+  colour?: string;
 }
 
 const MOST = 8;
@@ -20,7 +22,7 @@ export function suggestionsFor(held: Held, field: string, text: string): Suggest
     return values
       .filter((v) => v.title.toLowerCase().includes(plain) || v.code.toLowerCase().includes(plain))
       .slice(0, MOST)
-      .map((v) => ({ text: v.title, hint: v.code === v.title ? '' : v.code }));
+      .map((v) => ({ text: v.title, hint: v.code === v.title ? '' : v.code, ...(v.colour && { colour: v.colour }) }));
   }
   if (field === 'kind')
     return ['activity', 'milestone', 'supporting work']
