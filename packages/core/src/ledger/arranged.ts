@@ -45,6 +45,8 @@ export type LedgerLine =
       kind: 'group';
       key: string;
       field: string;
+      /** The value that its rows share, as text. */
+      value: string;
       title: string;
       level: number;
       closed: boolean;
@@ -160,6 +162,7 @@ function byGroups(plan: Plan, s: Schedule, a: Arrangement, asks: Asks, closed: C
         kind: 'group',
         key,
         field: reader.field,
+        value,
         title: reader.title(value),
         level: depth + 1,
         closed: isClosed,

@@ -205,6 +205,9 @@ function NameCell({ line, fresh, shown, wrong, carries, on }: Props & { shown: s
       ) : (
         <span className="mr-1 w-[15px] shrink-0 text-center text-kelp">{line.milestone ? '◆' : ''}</span>
       )}
+      {line.colour && (
+        <span aria-hidden className="mr-2 size-3 shrink-0 rounded-[3px]" style={{ background: line.colour }} />
+      )}
       {line.number && <span className="mr-2 shrink-0 font-narrow text-soft">{line.number}</span>}
       <span
         className={`truncate ${heading ? 'font-serif text-[15.5px] font-semibold' : line.summary ? 'font-semibold' : ''} ${wrong ? 'text-madder underline decoration-dotted' : ''} ${shown === '' ? 'text-soft italic' : ''}`}

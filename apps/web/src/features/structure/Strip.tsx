@@ -28,7 +28,9 @@ export function Strip({ reference, strip, view, statusDay, would, big = false, o
   const inside = (from: number, to: number) => to > view.from && from < view.to;
   const point = strip?.kind.endsWith('Milestone') === true && !strip.summary;
   const moved =
-    would && strip && (would.first !== strip.first || would.last !== strip.last || would.late > 0) ? would : null;
+    would && strip && (would.first !== strip.first || would.last !== strip.last || would.late > 0 || would.critical)
+      ? would
+      : null;
   const spot = strip ? (Number.isInteger(strip.to) ? strip.last + 0.5 : strip.to) : 0;
   const [top, tall] = big ? [9, 16] : [7, 12];
   const grip = (which: Grip) => (e: PointerEvent) => {
@@ -120,12 +122,12 @@ export function Strip({ reference, strip, view, statusDay, would, big = false, o
                 : { ...box(moved.first, moved.last + 1), top: top - 2, height: tall + 4 }
             }
           />
-          {moved.late > 0 && (
+          {(moved.late > 0 || moved.critical) && (
             <span
-              className="pointer-events-none absolute top-0 ml-2 rounded bg-paper/90 px-1 font-narrow text-[12px] whitespace-nowrap text-madder"
+              className={`pointer-events-none absolute top-0 ml-2 rounded bg-paper/90 px-1 font-narrow text-[12px] whitespace-nowrap ${moved.late > 0 ? 'text-madder' : 'font-semibold text-ink'}`}
               style={{ left: at(moved.last + 1) }}
             >
-              {moved.late} d late
+              {moved.late > 0 ? `${moved.late} d late` : 'critical'}
             </span>
           )}
         </>

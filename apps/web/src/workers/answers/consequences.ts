@@ -28,6 +28,8 @@ export interface WouldBar {
   last: Day;
   /** Working days; 0 for what is not late. */
   late: number;
+  /** Whether it would be critical, and is not now. */
+  critical: boolean;
   /** The last day by which it would have to end for what follows to hold; null where it does. */
   needed: Day | null;
 }
@@ -74,6 +76,7 @@ export function consequencesOf(held: Held, command: Command, inSight: readonly s
     bars[ref] = {
       ...days,
       late: lateness(after, next, time, j),
+      critical: next.critical[j] === 1 && was.critical[was.outline.indexOf.get(ref) ?? -1] !== 1,
       needed: short && next.lateFinish[j] !== NONE ? finishDayOf(next.lateFinish[j]!) : null,
     };
   }

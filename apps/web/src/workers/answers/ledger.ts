@@ -31,6 +31,7 @@ import {
 } from '@clembo/core';
 import { cellText, dayTyped, lengthTyped, typedInto } from '@clembo/formats/typed';
 import { formatDay } from '@clembo/scene/dates';
+import { CATEGORIES } from '@clembo/scene/ink';
 import { type Held, oneDecimal } from './held';
 
 /** How a cell is told apart: late and ahead by colour too, what is required and empty, what is worked out. */
@@ -72,6 +73,8 @@ export interface LedgerShown {
   hides: string;
   /** Totals of a group, in words. */
   totals: string;
+  /** The colour of the code value that a group is about; null for what has none. */
+  colour: string | null;
   cells: string[];
   tones: Tone[];
   strip: Strip | null;
@@ -212,6 +215,7 @@ export class LedgerView {
       closed: line.closed,
       hides: line.concealed ? concealedWords(line.concealed) : '',
       totals: '',
+      colour: null,
       cells: this.readers.map((read) => read(at)),
       tones: this.arrangement.columns.map(({ field }) => this.tone(field, at)),
       strip: this.strip(at),
@@ -261,6 +265,7 @@ export class LedgerView {
       closed: !whole && line.closed,
       hides: !whole && line.concealed ? concealedWords(line.concealed) : '',
       totals: totalsWords(line.totals),
+      colour: whole ? null : this.groupColour(line.field, line.value),
       cells: this.arrangement.columns.map(({ field }) => totalCell(field, line.totals)),
       tones: this.arrangement.columns.map(() => ''),
       strip:
@@ -280,6 +285,13 @@ export class LedgerView {
               promised: null,
             },
     };
+  }
+
+  /** As it is on pages: the book's own colour, or the next of the palette. */
+  private groupColour(field: string, value: string): string | null {
+    const values = this.held.plan.codeFields.find((f) => f.id === codeOfFieldId(field))?.values ?? [];
+    const k = values.findIndex((v) => v.code === value);
+    return k < 0 ? null : (values[k]!.colour ?? CATEGORIES[k] ?? null);
   }
 
   private tone(field: string, i: number): Tone {
