@@ -1,10 +1,10 @@
 // `npm run bench:ledger`: how quick the ledger of 50,000 activities is in a real browser, beside one of 100, in one run
 // against a running application (CLEMBO_ADDRESS).
+import { address } from '../support/address';
 import { takeIn } from '../support/api';
 import { openBrowser, openPage } from '../support/browser';
 import type { Page } from 'puppeteer-core';
 
-const address = process.env.CLEMBO_ADDRESS ?? 'http://127.0.0.1:3000';
 const LARGE = 50_000;
 const SMALL = 100;
 /** Rows whose edit moves a fifth of all activities: every fifth follows the one before. */

@@ -1,4 +1,4 @@
-import { address } from './desk';
+import { address } from './address';
 
 /** How a job ended. */
 export interface EndedJob {

@@ -4,8 +4,9 @@ import { mkdtempSync, readdirSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
+import { address } from './address';
 
-export const address = process.env.CLEMBO_ADDRESS!;
+export { address };
 
 /** Has downloads of a page go to a new folder; returns a way to wait for the next file there. */
 export async function catchDownloads(page: Page): Promise<(ending: string) => Promise<string>> {
