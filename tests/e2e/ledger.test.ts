@@ -180,19 +180,6 @@ describe('a plan from nothing, by keys alone', () => {
   }, 120_000);
 });
 
-test('forty activities are typed as quickly as keys can be sent: nothing of it is lost', async () => {
-  await begin('In haste');
-  for (let k = 1; k <= 40; k++) {
-    await page.keyboard.type(`Item ${k}`);
-    await page.keyboard.press('Enter');
-  }
-  await page.waitForFunction(() => !document.querySelector('[data-testid="keeping"]'), { timeout: 45_000 });
-  await until(
-    async () => (await planNow()).activities.map((a) => a.name),
-    Array.from({ length: 40 }, (_, k) => `Item ${k + 1}`),
-  );
-}, 90_000);
-
 describe('ranges', () => {
   test('500 rows of tab-separated text are pasted below each other, with what cannot be read marked', async () => {
     await begin('Pasted');
