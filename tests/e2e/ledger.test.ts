@@ -180,6 +180,20 @@ describe('a plan from nothing, by keys alone', () => {
   }, 120_000);
 });
 
+test('forty activities are typed as quickly as keys can be sent: nothing is lost, and no letter is taken as a key', async () => {
+  await begin('In haste');
+  for (let k = 1; k <= 40; k++) {
+    await page.keyboard.type(`Item ${k}`);
+    await page.keyboard.press('Enter');
+  }
+  await page.waitForFunction(() => !document.querySelector('[data-testid="keeping"]'), { timeout: 45_000 });
+  await until(
+    async () => (await planNow()).activities.map((a) => a.name),
+    Array.from({ length: 40 }, (_, k) => `Item ${k + 1}`),
+  );
+  expect(page.url()).toMatch(/structure$/);
+}, 90_000);
+
 describe('ranges', () => {
   test('500 rows of tab-separated text are pasted below each other, with what cannot be read marked', async () => {
     await begin('Pasted');

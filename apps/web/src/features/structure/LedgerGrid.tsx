@@ -55,6 +55,8 @@ interface Editing {
   col: number;
   begin: string;
   over: boolean;
+  /** Whom it is typed for, wherever the row goes meanwhile; null for something new. */
+  ref: string | null;
 }
 
 /** The lines of the ledger as a sheet: chosen, typed into, copied and pasted by ranges; the last line is for what is new. */
@@ -166,7 +168,7 @@ export function LedgerGrid(props: Props) {
         setFocus((f) => (f.row === place ? f : { ...f, row: place }));
         if (ref !== naming) return;
         edits.setNaming(null);
-        setEditing({ row: place, col: 0, begin: '', over: true });
+        setEditing({ row: place, col: 0, begin: '', over: true, ref });
         setFocus({ row: place, col: 0 });
       },
       () => {},
@@ -207,7 +209,7 @@ export function LedgerGrid(props: Props) {
     const line = lines.at(row);
     const field = fields[col]!;
     if (row >= shape.lines) {
-      if (col === 0) setEditing({ row, col, begin: begin ?? '', over: begin !== null });
+      if (col === 0) setEditing({ row, col, begin: begin ?? '', over: begin !== null, ref: null });
       return;
     }
     if (!line || line.kind !== 'row') return;
@@ -216,7 +218,7 @@ export function LedgerGrid(props: Props) {
     const known = wrongs.get(line.ref)?.get(field);
     const text =
       begin ?? known?.text ?? (await open.room.editText(line.ref, field, col === 0 ? line.name : line.cells[col - 1]!));
-    setEditing({ row, col, begin: text, over: begin !== null });
+    setEditing({ row, col, begin: text, over: begin !== null, ref: line.ref });
   };
   const leave = (text: string, by: LeaveBy) => {
     const e = editing;
@@ -227,7 +229,7 @@ export function LedgerGrid(props: Props) {
     else if (by === 'up') go(e.row - 1, e.col);
     else if (by === 'right') go(e.row, e.col + 1);
     else if (by === 'left') go(e.row, e.col - 1);
-    if (e.row >= shape.lines) {
+    if (e.ref === null) {
       if (text.trim() === '') return;
       // The line for what is new goes down by one.
       picks.current++;
@@ -236,11 +238,10 @@ export function LedgerGrid(props: Props) {
       return;
     }
     const line = lines.at(e.row);
-    if (!line) return;
-    const shown = e.col === 0 ? line.name : line.cells[e.col - 1]!;
-    const known = wrongs.get(line.ref)?.has(fields[e.col]!) === true;
+    const shown = line?.ref === e.ref ? (e.col === 0 ? line.name : line.cells[e.col - 1]!) : null;
+    const known = wrongs.get(e.ref)?.has(fields[e.col]!) === true;
     if (!known && !e.over && text === e.begin && text === shown) return;
-    void type([{ ref: line.ref, field: fields[e.col]!, text }]);
+    void type([{ ref: e.ref, field: fields[e.col]!, text }]);
   };
 
   const walk = (ref: string) => {
@@ -260,7 +261,8 @@ export function LedgerGrid(props: Props) {
   const onKey = (e: KeyboardEvent) => {
     if (e.target !== scroller.current) return;
     if (editing) {
-      // The line is not there yet that is typed into: nothing that is typed meanwhile is lost.
+      // The line is not there yet that is typed into: nothing that is typed meanwhile is lost, or taken as a key.
+      e.stopPropagation();
       const { begin } = editing;
       if (e.key === 'Enter') leave(begin, 'down');
       else if (e.key === 'Backspace') setEditing((was) => was && { ...was, begin: was.begin.slice(0, -1) });
