@@ -367,8 +367,11 @@ describe('the demo plan', () => {
     await page.keyboard.press('F2');
     await page.waitForSelector(`${cell(row[0], 'predecessors')} input`);
     await page.keyboard.press('End');
-    await page.keyboard.type(had > 0 ? ', yard appr' : 'yard');
-    await page.waitForSelector('[aria-label="What may be meant"] [role="option"]');
+    await page.keyboard.type(had > 0 ? ', yard appr' : 'yard appr');
+    await page.waitForFunction(() => {
+      const found = [...document.querySelectorAll('[aria-label="What may be meant"] [role="option"]')];
+      return found.length > 0 && found.every((o) => /yard appr/i.test(o.textContent!));
+    });
     await key('ArrowDown', 'Enter');
     await until(async () => (await planNow()).links.filter((l) => l.to === row[1]).length, had + 1);
     await page.click(cell(row[0], 'float'));

@@ -70,3 +70,4 @@ export { brokenLinks } from './schedule/shown';
 export * from './calendar/edits';
 export { LivePlan } from './schedule/livePlan';
 export * from './measure/standing';
+export { calendarOf } from './plan/calendars';

@@ -68,3 +68,17 @@ export function randomLinks(
   }
   return links;
 }
+
+/** The arrays of a schedule that two ways to compute it have to agree in. */
+export const ARRAYS = [
+  'start',
+  'finish',
+  'earlyStart',
+  'earlyFinish',
+  'lateStart',
+  'lateFinish',
+  'totalFloat',
+  'freeFloat',
+  'critical',
+  'atFinish',
+] as const;

@@ -10,20 +10,7 @@ import {
   type Plan,
   schedulePlan,
 } from '../src/index';
-import { planOf, randomLinks, seeded } from './helpers';
-
-const ARRAYS = [
-  'start',
-  'finish',
-  'earlyStart',
-  'earlyFinish',
-  'lateStart',
-  'lateFinish',
-  'totalFloat',
-  'freeFloat',
-  'critical',
-  'atFinish',
-] as const;
+import { ARRAYS, planOf, randomLinks, seeded } from './helpers';
 
 const CONSTRAINTS = CONSTRAINT_KINDS.filter((kind) => kind !== 'asLateAsPossible');
 

@@ -10,18 +10,7 @@ import {
   type Plan,
   schedulePlan,
 } from '../src/index';
-import { planOf, randomLinks, seeded } from './helpers';
-
-const ARRAYS = [
-  'start',
-  'finish',
-  'earlyStart',
-  'lateFinish',
-  'totalFloat',
-  'freeFloat',
-  'critical',
-  'atFinish',
-] as const;
+import { ARRAYS, planOf, randomLinks, seeded } from './helpers';
 
 function randomCommand(plan: Plan, random: () => number, k: number): Command {
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;

@@ -64,25 +64,23 @@ import {
   type SlipShown,
   type SnapshotShown,
   type Measuring,
-  type RowShown,
+  type RowsShown,
   rowsBehind,
   type StandingShown,
   standingShown,
 } from './answers/measure';
 import { type Neighbour, type Neighbours, neighboursOf } from './answers/neighbours';
+import { calendarUse, putCalendar, withoutCalendar } from './answers/calendars';
 import {
   assigned,
-  calendarUse,
   type NeedShown,
   type NeedsShown,
   needsShown,
-  putCalendar,
   putResource,
   shapedAssignment,
   type Step,
-  withoutCalendar,
   withoutResource,
-} from './answers/staffing';
+} from './answers/resources';
 import { type SketchedRow, sketchedRows } from './answers/sketched';
 import { type Suggestion, suggestionsFor } from './answers/suggestions';
 import { type AlikeRow, alikeRows, mendingCommand, type WorkShown, workShown } from './answers/work';
@@ -95,7 +93,7 @@ export type {
   SnapshotShown,
   Behind,
   Measuring,
-  RowShown,
+  RowsShown,
   StandingShown,
   DayMeant,
   NeedShown,
@@ -163,6 +161,9 @@ async function fetchPlan(planId: string, edition?: string): Promise<PlanBody> {
   return { ...body, plan: unpackPlan(body.plan) };
 }
 
+/** The command of what was not done. */
+const NOTHING_DONE: Command = { do: 'all', commands: [] };
+
 /** Holds a plan in the browser, schedules it once, and answers what screens ask of it, off the main thread. */
 export class PlanRoom {
   private planId = '';
@@ -216,12 +217,12 @@ export class PlanRoom {
   private beneath(work: () => void, version: number): PlanHead {
     for (const { inverse } of this.foreseen.toReversed()) this.livePlan.apply(inverse);
     work();
-    this.foreseen = this.foreseen.flatMap(({ command }) => {
+    this.foreseen = this.foreseen.map(({ command }) => {
       try {
-        return [{ command, inverse: this.livePlan.apply(command) }];
+        return { command, inverse: this.livePlan.apply(command) };
       } catch (error) {
-        // It does not fit any more: the server will say so when it is asked to keep it.
-        if (error instanceof CommandRefused) return [];
+        // It does not fit any more, and the server will say so when it is asked to keep it: it has its turn till then.
+        if (error instanceof CommandRefused) return { command, inverse: NOTHING_DONE };
         throw error;
       }
     });
@@ -405,10 +406,12 @@ export class PlanRoom {
     return promised && statusDate !== null ? standingShown(this.held, promised, measuring, statusDate) : null;
   }
 
-  async rowsBehind(measuring: Measuring, behind: Behind): Promise<RowShown[]> {
+  async rowsBehind(measuring: Measuring, behind: Behind): Promise<RowsShown> {
     const promised = await this.keptEdition(measuring.against);
     const { statusDate } = this.held.plan;
-    return promised && statusDate !== null ? rowsBehind(this.held, promised, measuring, statusDate, behind) : [];
+    return promised && statusDate !== null
+      ? rowsBehind(this.held, promised, measuring, statusDate, behind)
+      : { count: 0, rows: [] };
   }
 
   calendarUse(): Record<string, number> {

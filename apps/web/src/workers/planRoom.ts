@@ -1,9 +1,11 @@
 'use client';
 import type { Command } from '@clembo/core';
 import { type Remote, wrap } from 'comlink';
-import { useEffect, useState, useSyncExternalStore } from 'react';
+import { useEffect, useState } from 'react';
 import { ask, Refused } from '@/ui/ask';
 import type { PlanHead, PlanRoom } from './plan.worker';
+import { ME, type Other, setOthers } from './presence';
+import { signal } from './signal';
 
 export interface OpenRoom {
   room: Remote<PlanRoom>;
@@ -19,13 +21,15 @@ export interface Turns {
 interface Opened {
   planId: string;
   version: number;
-  worker: Worker;
   room: Remote<PlanRoom>;
   ready: Promise<OpenRoom>;
   turns: Turns | null;
   /** The last change that was asked for, as it is shown, and as it is kept: one comes after the other. */
   seen: Promise<unknown>;
   last: Promise<unknown>;
+  /** Fails when the worker is ended: what was asked of it is not answered any more. */
+  ended: Promise<never>;
+  end: () => void;
 }
 
 /** One worker for the plan that is open; going from page to page keeps it. */
@@ -44,13 +48,20 @@ const tellTurns = (): void => {
 function openRoom(planId: string, version: number): Opened {
   // A page that was made before the last change asks for less than there is.
   if (open?.planId === planId && open.version >= version) return open;
-  open?.worker.terminate();
+  open?.end();
   const worker = new Worker(new URL('./plan.worker.ts', import.meta.url), { type: 'module' });
   const room = wrap<PlanRoom>(worker);
+  let end = () => {};
+  const ended = new Promise<never>((_, fail) => {
+    end = () => {
+      worker.terminate();
+      fail(new Refused('The plan was opened anew meanwhile. Look at it, then do it again.'));
+    };
+  });
+  ended.catch(() => {});
   const opened: Opened = {
     planId,
     version,
-    worker,
     room,
     ready: room.open(planId).then((head) => {
       opened.version = head.version;
@@ -59,6 +70,8 @@ function openRoom(planId: string, version: number): Opened {
     turns: null,
     seen: Promise.resolve(),
     last: Promise.resolve(),
+    ended,
+    end,
   };
   open = opened;
   void follow(opened).catch(() => {});
@@ -72,7 +85,7 @@ function openRoom(planId: string, version: number): Opened {
 function reopen(planId: string): void {
   if (open?.planId !== planId) return;
   const { version } = open;
-  open.worker.terminate();
+  open.end();
   open = null;
   openRoom(planId, version);
   tell();
@@ -85,17 +98,20 @@ interface Written {
   words?: string;
 }
 
+/** What a worker answers, unless it is ended before. */
+const answered = <T>(opened: Opened, answer: Promise<T>): Promise<T> => Promise.race([answer, opened.ended]);
+
 /** Sends again for as long as the server does not answer: what was typed is kept until it is there again. */
 async function patiently(opened: Opened, send: () => Promise<Written>): Promise<Written> {
   for (;;)
     try {
       const written = await send();
-      setAway(false);
+      away.set(false);
       return written;
     } catch (error) {
       const gone = error instanceof Refused && (error.status === 0 || error.status === 503);
       if (!gone || open !== opened) throw error;
-      setAway(true);
+      away.set(true);
       await new Promise((r) => setTimeout(r, AGAIN));
     }
 }
@@ -107,7 +123,7 @@ async function catchUp(opened: Opened, upTo: number): Promise<void> {
   const missed = found.steps.slice(0, Math.max(0, upTo - opened.version));
   if (missed.length === 0) return;
   const version = opened.version + missed.length;
-  const head = await opened.room.apply(missed, version);
+  const head = await answered(opened, opened.room.apply(missed, version));
   opened.version = version;
   opened.ready = Promise.resolve({ room: opened.room, head });
 }
@@ -118,59 +134,6 @@ interface Steps {
   others?: Other[];
   /** A mark of who else is where. */
   mark?: string;
-}
-
-/** Somebody else who looks at the plan, and the activity that is chosen there. */
-export interface Other {
-  who: string;
-  name: string | null;
-  ref: string | null;
-}
-
-/** This window, among those who look at a plan. */
-const ME = typeof crypto === 'undefined' ? '' : crypto.randomUUID();
-let others: Other[] = [];
-const othersListeners = new Set<() => void>();
-function setOthers(now: Other[]): void {
-  if (JSON.stringify(now) === JSON.stringify(others)) return;
-  others = now;
-  for (const l of othersListeners) l();
-}
-const NOBODY: Other[] = [];
-
-/** Who else looks at the open plan. */
-export const useOthers = (): Other[] =>
-  useSyncExternalStore(
-    (l) => {
-      othersListeners.add(l);
-      return () => othersListeners.delete(l);
-    },
-    () => others,
-    () => NOBODY,
-  );
-
-/** How often it is said that somebody is still here, in milliseconds. */
-const STILL_HERE = 20_000;
-
-/** Tells the others where one is in the open plan, for as long as the page stands. */
-export function useTellWhere(planId: string, ref: string | null): void {
-  useEffect(() => {
-    const tell = (gone: boolean) =>
-      navigator.sendBeacon(
-        `/api/plans/${planId}/here`,
-        new Blob([JSON.stringify({ who: ME, ref, gone })], { type: 'application/json' }),
-      );
-    // Where one only passes by is not told.
-    const first = setTimeout(() => tell(false), 250);
-    const again = setInterval(() => !document.hidden && tell(false), STILL_HERE);
-    const leave = () => tell(true);
-    window.addEventListener('pagehide', leave);
-    return () => {
-      clearTimeout(first);
-      clearInterval(again);
-      window.removeEventListener('pagehide', leave);
-    };
-  }, [planId, ref]);
 }
 
 /** After so long the server is asked again when it did not answer, in milliseconds. */
@@ -195,7 +158,7 @@ async function follow(opened: Opened): Promise<void> {
         { signal: hidden.signal },
       );
       if (open !== opened) return;
-      setAway(false);
+      away.set(false);
       mark = found.mark ?? '';
       setOthers(found.others ?? []);
       if (found.version === opened.version) continue;
@@ -214,7 +177,7 @@ async function follow(opened: Opened): Promise<void> {
     } catch (error) {
       if ((error as Error).name === 'AbortError') continue;
       if (error instanceof Refused && error.status === 404) return;
-      setAway(true);
+      away.set(true);
       await new Promise((r) => setTimeout(r, AGAIN));
     } finally {
       document.removeEventListener('visibilitychange', hide);
@@ -222,43 +185,16 @@ async function follow(opened: Opened): Promise<void> {
   }
 }
 
-/** Changes that are shown and not yet kept. */
-let keeping = 0;
-const keepingListeners = new Set<() => void>();
-function setKeeping(by: 1 | -1): void {
-  keeping += by;
-  for (const l of keepingListeners) l();
-}
+/** How many changes are shown and not yet kept. */
+const keeping = signal(0);
 
 /** Whether anything that is shown is not kept yet. */
-export const useKeeping = (): boolean =>
-  useSyncExternalStore(
-    (l) => {
-      keepingListeners.add(l);
-      return () => keepingListeners.delete(l);
-    },
-    () => keeping > 0,
-    () => false,
-  );
+export const useKeeping = (): boolean => keeping.use() > 0;
 
-let away = false;
-const awayListeners = new Set<() => void>();
-function setAway(now: boolean): void {
-  if (now === away) return;
-  away = now;
-  for (const l of awayListeners) l();
-}
+const away = signal(false);
 
 /** Whether the server is not to be reached, so that what others do is not seen and nothing can be kept. */
-export const useAway = (): boolean =>
-  useSyncExternalStore(
-    (l) => {
-      awayListeners.add(l);
-      return () => awayListeners.delete(l);
-    },
-    () => away,
-    () => false,
-  );
+export const useAway = away.use;
 
 /** A command, or a question to the room that makes one; null where there is nothing to do. */
 export type Wanted = Command | ((room: Remote<PlanRoom>) => Promise<Command | null>);
@@ -283,8 +219,8 @@ function write(
     .catch(() => {})
     .then(async () => {
       await opened.ready;
-      const command = typeof wanted === 'function' ? await wanted(opened.room) : wanted;
-      if (command) show(await opened.room.foresee(command, opened.version));
+      const command = typeof wanted === 'function' ? await answered(opened, wanted(opened.room)) : wanted;
+      if (command) show(await answered(opened, opened.room.foresee(command, opened.version)));
       return command;
     });
   opened.seen = seen;
@@ -295,29 +231,30 @@ function write(
       if (wanted !== null && command === null) return null;
       try {
         const written = await patiently(opened, () => send(opened.version, command));
+        // It may have been opened anew meanwhile: then it has this change already.
+        if (open !== opened) return written;
         // Others were quicker with something else: what they did comes first.
         if (written.version > opened.version + 1) {
           await catchUp(opened, written.version - 1);
-          // It may have had to be opened anew for that: then it has this change already.
           if (open !== opened) return written;
           if (command) tell();
         }
         opened.version = written.version;
         opened.turns = written.turns;
         if (command) {
-          await opened.room.settle();
+          await answered(opened, opened.room.settle());
           tellTurns();
-        } else show(await opened.room.apply([written.command!], written.version));
+        } else show(await answered(opened, opened.room.apply([written.command!], written.version)));
         return written;
       } catch (error) {
         if (error instanceof Refused && error.status === 409) reopen(planId);
-        else if (command && open === opened) show(await opened.room.refuse(opened.version));
+        else if (command && open === opened) show(await answered(opened, opened.room.refuse(opened.version)));
         throw error;
       }
     });
   opened.last = work;
-  setKeeping(1);
-  const kept = () => setKeeping(-1);
+  keeping.set(keeping.get() + 1);
+  const kept = () => keeping.set(keeping.get() - 1);
   work.then(kept, kept);
   return work;
 }

@@ -1,4 +1,5 @@
 import { type WorkingTime, workingTimeOf } from '../calendar/workingTime';
+import { calendarOf } from '../plan/calendars';
 import { type Activity, isMilestone, type Plan } from '../plan/schema';
 import type { Schedule } from '../schedule/model';
 import { NONE } from '../schedule/slots';
@@ -10,13 +11,8 @@ type Part = Partial<Omit<Activity, 'ref'>>;
 
 type Calendars = Pick<Plan, 'calendars' | 'calendar'>;
 
-function calendarOf(plan: Calendars, a: Pick<Activity, 'calendar'>): WorkingTime {
-  const spec =
-    plan.calendars.find((c) => c.id === a.calendar) ??
-    plan.calendars.find((c) => c.id === plan.calendar) ??
-    plan.calendars[0]!;
-  return workingTimeOf(spec, 'day', 0);
-}
+const timeOf = (plan: Calendars, a: Pick<Activity, 'calendar'>): WorkingTime =>
+  workingTimeOf(calendarOf(plan, a.calendar), 'day', 0);
 
 /** The working days that a stretch of days is drawn on: from the first working day in or behind it to the last before its end. */
 export function workingSpan(
@@ -25,7 +21,7 @@ export function workingSpan(
   first: Day,
   last: Day,
 ): { first: Day; last: Day; days: number } {
-  const time = calendarOf(plan, a);
+  const time = timeOf(plan, a);
   const from = time.firstStart(first);
   const to = Math.max(from, time.lastStart(Math.max(first, last)));
   return { first: from, last: to, days: time.between(from, to + 1) };
@@ -38,7 +34,7 @@ export function datedOn(plan: Calendars, a: Pick<Activity, 'calendar' | 'kind'>,
       ? { start: null, finish: endOfDay(last), duration: 0, said: null }
       : { start: startOfDay(first), finish: null, duration: 0, said: null };
   const span = workingSpan(plan, a, first, last);
-  const { minutesPerDay } = calendarOf(plan, a).spec;
+  const { minutesPerDay } = timeOf(plan, a).spec;
   return {
     start: startOfDay(span.first),
     finish: endOfDay(span.last),
@@ -50,7 +46,7 @@ export function datedOn(plan: Calendars, a: Pick<Activity, 'calendar' | 'kind'>,
 /** Working days of the plan's own calendar from one day to another; at least one where they differ. */
 export function workingDaysTo(plan: Calendars, from: Day, to: Day): number {
   if (from === to) return 0;
-  const time = calendarOf(plan, { calendar: null });
+  const time = timeOf(plan, { calendar: null });
   const days = time.between(Math.min(from, to), Math.max(from, to));
   return Math.sign(to - from) * Math.max(1, days);
 }
@@ -80,7 +76,7 @@ export function shiftedBy(plan: Plan, s: Schedule, ref: string, days: number): C
     const a = plan.activities[i]!;
     const shown = shownDays(s, i);
     if (!shown || a.actualStart !== null || a.actualFinish !== null) return [];
-    const time = calendarOf(plan, a);
+    const time = timeOf(plan, a);
     const first = time.select(time.rank(shown.first) + days);
     if (isMilestone(a.kind)) return [{ do: 'changeActivity', ref: a.ref, part: datedOn(plan, a, first, first) }];
     const length = Math.max(1, time.between(shown.first, shown.last + 1));

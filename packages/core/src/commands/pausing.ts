@@ -1,4 +1,5 @@
 import { workingTimeOf } from '../calendar/workingTime';
+import { calendarOf } from '../plan/calendars';
 import { type Activity, isMilestone, type Plan, type Stretch } from '../plan/schema';
 import type { Schedule } from '../schedule/model';
 import { stretchesAt } from '../schedule/stretches';
@@ -13,10 +14,7 @@ type Part = Partial<Omit<Activity, 'ref'>>;
 export function paused(plan: Plan, s: Schedule, position: number, first: Day, last: Day): Part | null {
   const a = plan.activities[position]!;
   const pieces = stretchesAt(plan, s, position);
-  const spec =
-    plan.calendars.find((c) => c.id === (a.calendar ?? plan.calendar)) ??
-    plan.calendars.find((c) => c.id === plan.calendar) ??
-    plan.calendars[0]!;
+  const spec = calendarOf(plan, a.calendar);
   if (isMilestone(a.kind) || pieces.length === 0) return null;
   const begin = dayOf(pieces[0]!.start);
   if (first <= begin || first > finishDayOf(pieces.at(-1)!.finish) || last < first) return null;

@@ -9,6 +9,7 @@ import {
   type Variance,
   varianceAgainst,
 } from '../compare/variance';
+import { calendarOf } from '../plan/calendars';
 import { isMilestone, PERCENT_MEASURES, type PercentMeasure, type Plan } from '../plan/schema';
 import { isComplete } from '../schedule/given';
 import type { Schedule } from '../schedule/model';
@@ -135,8 +136,7 @@ export function standingOf(
   };
 }
 
-const ownTime = (plan: Plan, near: Day) =>
-  workingTimeOf(plan.calendars.find((c) => c.id === plan.calendar) ?? plan.calendars[0]!, 'day', near);
+const ownTime = (plan: Plan, near: Day) => workingTimeOf(calendarOf(plan, null), 'day', near);
 
 /** First and last days of the rows, now and as promised for the same activities. */
 export function endsOf(plan: Plan, b: Schedule, rows: readonly StandingRow[]): Pick<Standing, 'start' | 'finish'> {

@@ -1,5 +1,6 @@
 import type { CalendarSpec } from '../calendar/spec';
 import { MINUTES_PER_DAY } from '../time/civil';
+import { calendarOf } from './calendars';
 import type { Link, Plan } from './schema';
 
 /** The calendar that a link's lag is counted in; null where it ignores calendars. */
@@ -9,10 +10,7 @@ export function lagCalendarOf(
 ): CalendarSpec | null {
   if (lagCalendar === 'elapsed') return null;
   const counted = lagCalendar === 'plan' ? null : lagCalendar === 'predecessor' ? from : to;
-  const id = plan.activities.find((a) => a.ref === counted)?.calendar ?? plan.calendar;
-  return (
-    plan.calendars.find((c) => c.id === id) ?? plan.calendars.find((c) => c.id === plan.calendar) ?? plan.calendars[0]!
-  );
+  return calendarOf(plan, plan.activities.find((a) => a.ref === counted)?.calendar ?? null);
 }
 
 /** Minutes that a day of a link's lag has. */

@@ -1,4 +1,5 @@
 import { type SpreadShape, spreadExactly } from '../compare/spread';
+import { calendarOf } from '../plan/calendars';
 import type { Plan, Resource } from '../plan/schema';
 import type { Schedule } from '../schedule/model';
 import { NONE } from '../schedule/slots';
@@ -104,10 +105,6 @@ function minutesIn(time: WorkingTime, from: number, to: number): number {
 /** What there is of a resource in each step, in minutes of effort. */
 function capacity(plan: Plan, { limit, calendar }: Resource, bounds: readonly Day[]): number[] | null {
   if (limit === null) return null;
-  const spec =
-    plan.calendars.find((c) => c.id === (calendar ?? plan.calendar)) ??
-    plan.calendars.find((c) => c.id === plan.calendar) ??
-    plan.calendars[0]!;
-  const time = workingTimeOf(spec, 'minute', bounds[0] ?? 0);
+  const time = workingTimeOf(calendarOf(plan, calendar), 'minute', bounds[0] ?? 0);
   return bounds.slice(1).map((end, k) => Math.round(limit * time.between(startOfDay(bounds[k]!), endOfDay(end - 1))));
 }

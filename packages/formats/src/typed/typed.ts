@@ -1,5 +1,6 @@
 import {
   type Activity,
+  calendarOf,
   codeOfFieldId,
   type Command,
   datedOn,
@@ -85,20 +86,14 @@ const readDayOf =
 
 const NO_DAY = (text: string) => `“${text}” is no day. Type it as in 14 Sep 2026 or 2026-09-14.`;
 
-function calendarOf({ plan, a }: Cell) {
-  return (
-    plan.calendars.find((c) => c.id === a.calendar) ??
-    plan.calendars.find((c) => c.id === plan.calendar) ??
-    plan.calendars[0]!
-  );
-}
+const ownCalendar = ({ plan, a }: Pick<Cell, 'plan' | 'a'>) => calendarOf(plan, a.calendar);
 
 /** The working minutes that are typed; undefined where they are none. */
 function lengthIn(cell: Cell): number | null | undefined {
   if (cell.text === '') return null;
   const read = readDuration(cell.text, { unit: 'day', m: 'minute' });
   if (!read || read.amount < 0) return undefined;
-  const minutes = toMinutes(read, calendarOf(cell));
+  const minutes = toMinutes(read, ownCalendar(cell));
   return minutes <= 105_000_000 ? minutes : undefined;
 }
 
@@ -122,7 +117,7 @@ function writeStart(cell: Cell): Typed {
   if (day === null) return part(cell, { start: null, said: null });
   if (isMilestone(a.kind)) return part(cell, datedOn(plan, a, day, day));
   const shown = shownDays(s, at);
-  const time = workingTimeOf(calendarOf(cell), 'day', day);
+  const time = workingTimeOf(ownCalendar(cell), 'day', day);
   const length = shown
     ? time.between(shown.first, shown.last + 1)
     : a.duration === null
@@ -162,7 +157,7 @@ function writeDays(cell: Cell): Typed {
     return wrong(`“${cell.text}” is no length. Type working days, or a unit: 3, 2 weeks, 16 h.`);
   if (minutes === null || isMilestone(a.kind) || plan.source === 'computed') return part(cell, { duration: minutes });
   const shown = shownDays(s, at);
-  const time = workingTimeOf(calendarOf(cell), 'day', shown?.first ?? 0);
+  const time = workingTimeOf(ownCalendar(cell), 'day', shown?.first ?? 0);
   const days = Math.ceil(minutes / time.spec.minutesPerDay);
   if (!shown || days < 1) return part(cell, { duration: minutes });
   const { start, finish } = datedOn(plan, a, shown.first, time.finishOf(time.firstStart(shown.first), days) - 1);
@@ -224,7 +219,7 @@ const links =
       const known = before.find((l) => l[other] === ref && l.type === type);
       const ends = other === 'from' ? { from: ref, to: a.ref } : { from: a.ref, to: ref };
       const counted = { ...ends, lagCalendar: known?.lagCalendar ?? ('successor' as const) };
-      const minutes = lag === null ? 0 : toMinutes(lag, lagCalendarOf(plan, counted) ?? calendarOf(cell));
+      const minutes = lag === null ? 0 : toMinutes(lag, lagCalendarOf(plan, counted) ?? ownCalendar(cell));
       return makeLink({
         from: a.ref,
         to: a.ref,
@@ -263,7 +258,7 @@ function writeStretches(cell: Cell): Typed {
   const read = readStretches(cell.text, cell.a, readDayOf(cell));
   if ('error' in read) return wrong(read.error);
   if (read.value.length < 2) return part(cell, { stretches: [] });
-  const time = workingTimeOf(calendarOf(cell), 'day', dayOf(read.value[0]!.start));
+  const time = workingTimeOf(ownCalendar(cell), 'day', dayOf(read.value[0]!.start));
   return part(
     cell,
     stretchedOver(read.value, time.spec.minutesPerDay, (from, end) => time.between(from, end)),
@@ -271,7 +266,7 @@ function writeStretches(cell: Cell): Typed {
 }
 
 function writeAssignments(cell: Cell): Typed {
-  const read = readAssignments(cell.text, cell.a, cell.plan, calendarOf(cell));
+  const read = readAssignments(cell.text, cell.a, cell.plan, ownCalendar(cell));
   return 'error' in read ? wrong(read.error) : part(cell, { assignments: read.value });
 }
 
@@ -430,9 +425,12 @@ export const fieldAbout = (field: string): string =>
   WORKED_OUT[field] ??
   (codeOfFieldId(field) === null ? '' : 'A code field; its book is under Gather.');
 
-/** How a field is written into; null where it is worked out. */
-export const editorOf = (field: string): CellEditor | null =>
-  FIELDS[field]?.editor ?? (codeOfFieldId(field) === null ? null : 'code');
+/** How a field is written into, of a group where that is asked; null where it is worked out. */
+export function editorOf(field: string, ofGroup = false): CellEditor | null {
+  if (codeOfFieldId(field) !== null) return 'code';
+  const own = FIELDS[field];
+  return own && (!ofGroup || own.ofGroups) ? own.editor : null;
+}
 
 /** What typing a text into a cell of an activity does. */
 export function typedInto(plan: Plan, s: Schedule, ref: string, field: string, typed: string): Typed {

@@ -29,7 +29,7 @@ export function Coming({ coming, weeks, onWeeks, onPick }: Props) {
                   {c.name}
                 </span>
                 <span
-                  className={`font-narrow ${c.late > 0 ? 'text-madder' : c.late < 0 ? 'text-[#2f5a97]' : 'text-soft'}`}
+                  className={`font-narrow ${c.late > 0 ? 'text-madder' : c.late < 0 ? 'text-harebell-deep' : 'text-soft'}`}
                 >
                   {c.promised}
                 </span>

@@ -1,14 +1,13 @@
 'use client';
 import { codeFieldId, isTest, type Status, startOfDay } from '@clembo/core';
 import { useCallback, useEffect, useMemo, useState } from 'react';
-import { PlanTurns } from '@/features/plan/PlanTurns';
+import { PlanFrame } from '@/features/plan/PlanFrame';
 import { usePlanChange } from '@/features/plan/usePlanChange';
-import { usePlanSearch } from '@/features/planSearch';
 import { DayField, dayOfField } from '@/ui/DayField';
-import { Frame, type FramePlan } from '@/ui/Frame';
+import type { FramePlan } from '@/ui/Frame';
 import { wrong } from '@/ui/Toasts';
 import type { Behind, Measuring, StandingShown } from '@/workers/plan.worker';
-import { type OpenRoom, usePlanRoom } from '@/workers/planRoom';
+import type { OpenRoom } from '@/workers/planRoom';
 import { AmountChart } from './AmountChart';
 import { Coming } from './Coming';
 import { CurveChart } from './CurveChart';
@@ -25,27 +24,10 @@ import { StatusBar } from './StatusBar';
 
 /** How the plan stands against what was promised: the week's question, answered in one look. */
 export function MeasureDesk({ plan, version }: { plan: FramePlan; version: number }) {
-  const { open, error } = usePlanRoom(plan.id, version);
-  const search = usePlanSearch(plan.id, open);
   return (
-    <Frame
-      stage="Measure"
-      plan={{ ...plan, name: open?.head.name ?? plan.name }}
-      search={search}
-      controls={<PlanTurns planId={plan.id} open={open} />}
-    >
-      {error ? (
-        <p role="alert" className="p-10 text-madder">
-          {error}
-        </p>
-      ) : open ? (
-        <Standing planId={plan.id} open={open} />
-      ) : (
-        <p className="p-10 text-soft" role="status">
-          Opening the plan …
-        </p>
-      )}
-    </Frame>
+    <PlanFrame stage="Measure" plan={plan} version={version}>
+      {(open) => <Standing planId={plan.id} open={open} />}
+    </PlanFrame>
   );
 }
 

@@ -1,9 +1,9 @@
 'use client';
-import { X } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
+import { PanelHead } from '@/ui/PanelHead';
 import { wrong } from '@/ui/Toasts';
-import type { Behind, Measuring, RowShown } from '@/workers/plan.worker';
+import type { Behind, Measuring, RowsShown } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
 
 interface Props {
@@ -17,28 +17,26 @@ interface Props {
 
 /** The rows that a figure is made of; each leads to its place in the ledger. */
 export function RowsPanel({ planId, open, measuring, behind, title, onClose }: Props) {
-  const [rows, setRows] = useState<RowShown[] | null>(null);
+  const [shown, setShown] = useState<RowsShown | null>(null);
   useEffect(() => {
     let current = true;
-    open.room.rowsBehind(measuring, behind).then((found) => current && setRows(found), wrong);
+    open.room.rowsBehind(measuring, behind).then((found) => current && setShown(found), wrong);
     return () => {
       current = false;
     };
   }, [open, measuring, behind]);
   return (
     <aside aria-label="Rows" className="flex w-[460px] shrink-0 flex-col border-l border-line bg-paper">
-      <div className="flex items-center justify-between px-4 pt-3 pb-2">
-        <h2 className="font-serif text-[17px] font-semibold">
-          {title}{' '}
-          {rows && (
-            <span className="font-sans text-[14px] font-normal text-soft">
-              {rows.length === 2000 ? 'the first 2000' : rows.length}
-            </span>
-          )}
-        </h2>
-        <button type="button" aria-label="Close the rows" className="rounded p-0.5 hover:bg-line" onClick={onClose}>
-          <X size={16} />
-        </button>
+      <div className="px-4 pt-3 pb-2">
+        <PanelHead
+          title={
+            <>
+              {title} <span className="font-sans text-[14px] font-normal text-soft">{shown?.count}</span>
+            </>
+          }
+          close="Close the rows"
+          onClose={onClose}
+        />
       </div>
       <div className="min-h-0 flex-1 overflow-auto px-4 pb-4">
         <table className="w-full text-[13.5px]">
@@ -52,7 +50,7 @@ export function RowsPanel({ planId, open, measuring, behind, title, onClose }: P
             </tr>
           </thead>
           <tbody>
-            {rows?.slice(0, 400).map((r) => (
+            {shown?.rows.map((r) => (
               <tr key={r.ref} className="border-t border-line/60">
                 <td className="max-w-0 py-0.5">
                   <Link
@@ -66,7 +64,7 @@ export function RowsPanel({ planId, open, measuring, behind, title, onClose }: P
                 <td className="w-[72px] pl-2 font-narrow whitespace-nowrap">{r.finish}</td>
                 <td className="w-[72px] pl-2 font-narrow whitespace-nowrap">{r.promised}</td>
                 <td
-                  className={`w-10 pl-2 text-right font-narrow ${(r.late ?? 0) > 0 ? 'text-madder' : (r.late ?? 0) < 0 ? 'text-[#2f5a97]' : 'text-soft'}`}
+                  className={`w-10 pl-2 text-right font-narrow ${(r.late ?? 0) > 0 ? 'text-madder' : (r.late ?? 0) < 0 ? 'text-harebell-deep' : 'text-soft'}`}
                 >
                   {r.late === null ? 'new' : r.late === 0 ? '0' : r.late > 0 ? `+${r.late}` : `−${-r.late}`}
                 </td>
@@ -75,7 +73,9 @@ export function RowsPanel({ planId, open, measuring, behind, title, onClose }: P
             ))}
           </tbody>
         </table>
-        {rows && rows.length > 400 && <p className="mt-2 text-soft">and {rows.length - 400} more</p>}
+        {shown && shown.count > shown.rows.length && (
+          <p className="mt-2 text-soft">and {shown.count - shown.rows.length} more; measure less to see them</p>
+        )}
       </div>
     </aside>
   );

@@ -49,7 +49,7 @@ export function SlipChart({
                   style={{ left: at(s.late) }}
                 />
                 <span
-                  className={`absolute top-0 font-narrow whitespace-nowrap ${late ? 'translate-x-2 text-madder' : '-translate-x-[calc(100%+4px)] text-[#2f5a97]'}`}
+                  className={`absolute top-0 font-narrow whitespace-nowrap ${late ? 'translate-x-2 text-madder' : '-translate-x-[calc(100%+4px)] text-harebell-deep'}`}
                   style={{ left: at(s.late) }}
                 >
                   {Math.abs(s.late)} d

@@ -6,10 +6,13 @@ import { BAND_TEXT } from './bands';
 const percent = (n: number | null): string | null => (n === null ? null : `${Math.round(n)} %`);
 const index = (n: number): string => n.toFixed(2);
 
+/** Percentages by time and by effort that differ by so many points are explained. */
+const APART = 15;
+
 /** The standing in four large statements. */
 export function Statements({ shown, amount }: { shown: StandingShown; amount: Amount }) {
   const { finish, percent: p, indices, atEnd } = shown;
-  const apart = p.time !== null && p.effort !== null && Math.abs(p.time - p.effort) >= 15;
+  const apart = p.time !== null && p.effort !== null && Math.abs(p.time - p.effort) >= APART;
   const list: { words: string; about: string; tone: string; note?: string }[] = [];
   if (finish)
     list.push({ words: finish.words, about: finish.about, tone: finish.band ? BAND_TEXT[finish.band] : 'text-ink' });
@@ -36,7 +39,7 @@ export function Statements({ shown, amount }: { shown: StandingShown; amount: Am
     list.push({
       words: index(indices.spi),
       about: indices.words,
-      tone: indices.spi < 0.9 ? 'text-madder' : indices.spi < 1 ? 'text-[#8a5a00]' : 'text-ink',
+      tone: indices.band ? BAND_TEXT[indices.band] : 'text-ink',
     });
   if (atEnd) list.push({ words: atEnd.words, about: `${atEnd.about}, by ${amount}`, tone: BAND_TEXT[atEnd.band] });
   return (

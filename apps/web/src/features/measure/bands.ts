@@ -11,9 +11,9 @@ export const BAND_COLOUR: Record<Band, string> = {
 
 /** The same for words, which need more contrast. */
 export const BAND_TEXT: Record<Band, string> = {
-  ahead: 'text-[#2f5a97]',
+  ahead: 'text-harebell-deep',
   inTolerance: 'text-ink',
-  watch: 'text-[#8a5a00]',
+  watch: 'text-marigold-deep',
   breach: 'text-madder',
 };
 

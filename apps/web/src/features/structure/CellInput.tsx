@@ -27,6 +27,8 @@ export function CellInput({ open, field, reference, label, begin, over, onDone, 
   const [at, setAt] = useState(-1);
   const [meant, setMeant] = useState<DayMeant | null>(null);
   const [comesTo, setComesTo] = useState('');
+  const latest = useRef({ list, at });
+  latest.current = { list, at };
   const input = useRef<HTMLInputElement>(null);
   const done = useRef(false);
   const isDay = editorOf(field) === 'day';
@@ -53,8 +55,11 @@ export function CellInput({ open, field, reference, label, begin, over, onDone, 
       open.room.suggestions(field, text).then(
         (found) => {
           if (!current) return;
-          setList(found.filter((s) => s.text !== text));
-          setAt(-1);
+          const next = found.filter((s) => s.text !== text);
+          // What was chosen already stays chosen while it is among them.
+          const chosen = latest.current.list[latest.current.at]?.text;
+          setList(next);
+          setAt(next.findIndex((s) => s.text === chosen));
         },
         () => {},
       );

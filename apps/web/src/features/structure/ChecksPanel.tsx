@@ -1,7 +1,7 @@
 'use client';
 import type { AssessmentPoint } from '@clembo/core';
-import { X } from 'lucide-react';
 import Link from 'next/link';
+import { PanelHead } from '@/ui/PanelHead';
 import { useState } from 'react';
 import type { Checks } from '@/workers/plan.worker';
 
@@ -26,12 +26,7 @@ export function ChecksPanel({
       aria-label="Checks"
       className="w-[360px] shrink-0 overflow-auto border-t border-l border-line bg-paper px-4 py-3 text-[14.5px]"
     >
-      <div className="flex items-center justify-between">
-        <h2 className="text-[17px] font-semibold">Checks</h2>
-        <button type="button" aria-label="Close the checks" className="rounded p-0.5 hover:bg-line" onClick={onClose}>
-          <X size={16} />
-        </button>
-      </div>
+      <PanelHead title="Checks" close="Close the checks" onClose={onClose} />
       <Link href={`/plans/${planId}/gather/work`} className="text-[14px] text-kelp hover:underline">
         Mend them one after the other
       </Link>

@@ -1,7 +1,7 @@
 'use client';
-import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { ask } from '@/ui/ask';
+import { PanelHead } from '@/ui/PanelHead';
 import { toast, wrong } from '@/ui/Toasts';
 import { type OpenRoom, turnPlanTo, usePlanTurns } from '@/workers/planRoom';
 
@@ -58,11 +58,8 @@ export function HistoryPanel({ planId, open, onClose }: { planId: string; open: 
       aria-label="History"
       className="flex w-[330px] shrink-0 flex-col border-t border-l border-line bg-paper text-[14.5px]"
     >
-      <div className="flex items-center justify-between px-4 pt-3 pb-2">
-        <h2 className="font-serif text-[17px] font-semibold">History</h2>
-        <button type="button" aria-label="Close the history" className="rounded p-0.5 hover:bg-line" onClick={onClose}>
-          <X size={16} />
-        </button>
+      <div className="px-4 pt-3 pb-2">
+        <PanelHead title="History" close="Close the history" onClose={onClose} />
       </div>
       {changes === null ? (
         <p role="status" className="px-4 text-soft">

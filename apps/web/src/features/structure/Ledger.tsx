@@ -1,14 +1,13 @@
 'use client';
 import Link from 'next/link';
-import { useRouter, useSearchParams } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useState } from 'react';
-import { PlanTurns } from '@/features/plan/PlanTurns';
-import { Frame, type FramePlan } from '@/ui/Frame';
-import type { Found } from '@/ui/SearchAndAct';
+import { useSearchParams } from 'next/navigation';
+import { useCallback, useEffect, useState } from 'react';
+import { PlanFrame } from '@/features/plan/PlanFrame';
+import type { FramePlan } from '@/ui/Frame';
 import { wrong } from '@/ui/Toasts';
 import type { Checks, LedgerShape } from '@/workers/plan.worker';
-import { type OpenRoom, useOthers, usePlanRoom, useTellWhere } from '@/workers/planRoom';
-import { usePlanSearch } from '../planSearch';
+import type { OpenRoom } from '@/workers/planRoom';
+import { useOthers, useTellWhere } from '@/workers/presence';
 import { ArrangementLine } from './ArrangementLine';
 import { ChecksPanel } from './ChecksPanel';
 import { DatesOffer } from './DatesOffer';
@@ -32,41 +31,10 @@ const BESIDE = [
 
 /** The list of activities with a small time strip in each row: where a plan is shaped. */
 export function Ledger({ plan, version }: { plan: FramePlan; version: number }) {
-  const { open, error } = usePlanRoom(plan.id, version);
-  const router = useRouter();
-  const more = useMemo(
-    () =>
-      BESIDE.map(
-        ([path, label]): Found => ({
-          id: path,
-          group: 'Go to',
-          label,
-          run: () => router.push(`/plans/${plan.id}/${path}`),
-        }),
-      ),
-    [plan.id, router],
-  );
-  const search = usePlanSearch(plan.id, open, more);
-  const name = open?.head.name ?? plan.name;
   return (
-    <Frame
-      stage="Structure"
-      plan={{ ...plan, name }}
-      search={search}
-      controls={<PlanTurns planId={plan.id} open={open} />}
-    >
-      {error ? (
-        <p role="alert" className="p-10 text-madder">
-          {error}
-        </p>
-      ) : open ? (
-        <LedgerDesk planId={plan.id} open={open} />
-      ) : (
-        <p className="p-10 text-soft" role="status">
-          Opening the plan …
-        </p>
-      )}
-    </Frame>
+    <PlanFrame stage="Structure" plan={plan} version={version} beside={BESIDE}>
+      {(open) => <LedgerDesk planId={plan.id} open={open} />}
+    </PlanFrame>
   );
 }
 

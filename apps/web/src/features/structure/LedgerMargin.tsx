@@ -1,8 +1,8 @@
 'use client';
 import { fieldAbout } from '@clembo/formats/typed';
-import { X } from 'lucide-react';
 import { type ReactNode, useEffect, useState } from 'react';
 import { usePlanChange } from '@/features/plan/usePlanChange';
+import { PanelHead } from '@/ui/PanelHead';
 import { wrong } from '@/ui/Toasts';
 import type { About, AboutField, EditionFacts, Neighbour, Neighbours } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
@@ -39,12 +39,7 @@ export function LedgerMargin({ planId, open, refs, onJump, onClose }: Props) {
       aria-label="Margin"
       className="w-[320px] shrink-0 overflow-auto border-t border-l border-line bg-paper px-4 pt-3 pb-6 text-[14.5px]"
     >
-      <div className="flex items-start justify-between gap-2">
-        <h2 className="font-serif text-[17px] leading-tight font-semibold">{about.title}</h2>
-        <button type="button" aria-label="Close the margin" className="rounded p-0.5 hover:bg-line" onClick={onClose}>
-          <X size={16} />
-        </button>
-      </div>
+      <PanelHead title={about.title} close="Close the margin" onClose={onClose} />
       <p className="mt-0.5 text-[13.5px] text-soft">
         {one === null ? `${about.kind}; what is typed here goes into all of them` : `${about.ref} · ${about.kind}`}
       </p>

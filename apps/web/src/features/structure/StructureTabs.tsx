@@ -1,5 +1,5 @@
 'use client';
-import Link from 'next/link';
+import { PageTabs } from '@/ui/PageTabs';
 
 const TABS = [
   ['structure', 'Ledger'],
@@ -11,23 +11,5 @@ export type StructureTab = (typeof TABS)[number][1];
 
 /** What a plan is shaped of. */
 export function StructureTabs({ planId, current }: { planId: string; current: StructureTab }) {
-  return (
-    <nav aria-label="Structure" className="flex items-baseline gap-6">
-      {TABS.map(([path, title]) =>
-        title === current ? (
-          <h1 key={path} className="border-b-2 border-ink pb-0.5 font-serif text-[20px] font-semibold">
-            {title}
-          </h1>
-        ) : (
-          <Link
-            key={path}
-            href={`/plans/${planId}/${path}`}
-            className="border-b-2 border-transparent pb-0.5 font-serif text-[20px] text-soft hover:border-line hover:text-ink"
-          >
-            {title}
-          </Link>
-        ),
-      )}
-    </nav>
-  );
+  return <PageTabs label="Structure" planId={planId} tabs={TABS} current={current} />;
 }

@@ -125,9 +125,7 @@ export function aboutOf(held: Held, refs: readonly string[]): About | null {
         name: id === 'finish' && pointsOnly ? 'date' : (names.get(id) ?? id),
         text: texts.size === 1 ? [...texts][0]! : '',
         differs: texts.size > 1,
-        open:
-          editorOf(id) !== null &&
-          !(groupsOnly && !['name', 'notes', 'responsible'].includes(id) && !id.startsWith('code.')),
+        open: editorOf(id, groupsOnly) !== null,
       };
     }),
     driving: one && !s.outline.isSummary[first] ? named(plan, drivingPath(s, first).slice(0, -1)) : [],

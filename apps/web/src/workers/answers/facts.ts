@@ -1,6 +1,15 @@
-import { dayOf, finishDayOf, isMilestone, lengthWords, type Link, NONE, percentComplete } from '@clembo/core';
+import {
+  calendarOf,
+  dayOf,
+  finishDayOf,
+  isMilestone,
+  lengthWords,
+  type Link,
+  NONE,
+  percentComplete,
+} from '@clembo/core';
 import { formatDay } from '@clembo/scene';
-import { calendarOf, finishDay, type Held, startDay } from './held';
+import { finishDay, type Held, startDay } from './held';
 
 /** The facts about one activity, as the margin shows them. */
 export interface Facts {
@@ -68,7 +77,7 @@ export function factsOf(held: Held, ref: string, from: CameFrom): Facts | null {
 function factRows(held: Held, i: number): Facts['rows'] {
   const { plan, schedule: s } = held;
   const a = plan.activities[i]!;
-  const calendar = calendarOf(held, a.calendar);
+  const calendar = calendarOf(held.plan, a.calendar);
   const point = isMilestone(a.kind);
   const days = (minutes: number) => lengthWords(minutes, 'day', calendar);
   const rows: Facts['rows'] = [];
@@ -96,6 +105,6 @@ function factRows(held: Held, i: number): Facts['rows'] {
 function lagWords(held: Held, { lag, lagCalendar, from, to }: Link): string {
   const { plan, schedule: s } = held;
   const counted = lagCalendar === 'plan' ? undefined : s.outline.indexOf.get(lagCalendar === 'predecessor' ? from : to);
-  const calendar = calendarOf(held, counted === undefined ? null : plan.activities[counted]!.calendar);
+  const calendar = calendarOf(held.plan, counted === undefined ? null : plan.activities[counted]!.calendar);
   return lengthWords(Math.abs(lag), lagCalendar === 'elapsed' ? 'elapsedDay' : 'day', calendar);
 }

@@ -1,15 +1,9 @@
-import { type CalendarSpec, firstDayOf, lastDayOf, type Plan, type Schedule } from '@clembo/core';
+import { firstDayOf, lastDayOf, type Plan, type Schedule } from '@clembo/core';
 
 /** A plan with its schedule, as the room of a plan holds it. */
 export interface Held {
   plan: Plan;
   schedule: Schedule;
-}
-
-/** The calendar with this id, or the plan's own. */
-export function calendarOf({ plan }: Held, id: string | null): CalendarSpec {
-  const { calendars, calendar: own } = plan;
-  return calendars.find((c) => c.id === id) ?? calendars.find((c) => c.id === own) ?? calendars[0]!;
 }
 
 /** The day on which an activity is shown to begin. */

@@ -3,6 +3,7 @@ import {
   applyCommand,
   type Arrangement,
   arrange,
+  calendarOf,
   type Command,
   codeOfFieldId,
   type Concealed,
@@ -498,8 +499,7 @@ export function lengthMeant({ plan, schedule: s }: Held, ref: string, text: stri
   const minutes = lengthTyped(plan, s, ref, text);
   const shown = i === undefined ? null : shownDays(s, i);
   if (i === undefined || minutes === null || !shown) return '';
-  const spec =
-    plan.calendars.find((c) => c.id === (plan.activities[i]!.calendar ?? plan.calendar)) ?? plan.calendars[0]!;
+  const spec = calendarOf(plan, plan.activities[i]!.calendar);
   const days = Math.ceil(minutes / spec.minutesPerDay);
   if (days < 1 || days > 100_000) return '';
   const { first, last, calendarDays } = workingDaysFrom(spec, shown.first, days);

@@ -3,6 +3,7 @@ import {
   type Amount,
   type Band,
   bandOfDays,
+  bandOfRatio,
   codeFieldId,
   comingUp,
   type Condition,
@@ -97,7 +98,8 @@ export interface StandingShown {
   listed: number;
   finish: { words: string; about: string; band: Band | null } | null;
   percent: { time: number | null; effort: number | null; stated: number | null; planned: number | null };
-  indices: { spi: number | null; cpi: number | null; words: string } | null;
+  /** `band` is that of the schedule index: how much more would have had to be earned. */
+  indices: { spi: number | null; cpi: number | null; words: string; band: Band | null } | null;
   atEnd: { words: string; about: string; band: Band } | null;
   slips: SlipShown[];
   slipped: number;
@@ -121,6 +123,11 @@ export interface RowShown {
   promised: string;
   late: number | null;
   percent: number;
+}
+
+export interface RowsShown {
+  count: number;
+  rows: RowShown[];
 }
 
 /** Which rows a figure is made of. */
@@ -232,6 +239,7 @@ export function standingShown(held: Held, promised: Promised, m: Measuring, mome
     indices: earned && {
       spi: earned.spi,
       cpi: earned.cpi,
+      band: earned.spi === null || earned.spi === 0 ? null : bandOfRatio(1 / earned.spi, DEFAULT_TOLERANCE),
       words: [
         earned.spi === null
           ? 'nothing was planned by now'
@@ -247,7 +255,7 @@ export function standingShown(held: Held, promised: Promised, m: Measuring, mome
         : {
             words: `${amountWords(Math.abs(earned.vac), m.amount)} ${earned.vac < 0 ? 'over' : 'under'}`,
             about: `${amountWords(earned.eac, m.amount)} at completion, budget ${amountWords(earned.bac, m.amount)}`,
-            band: earned.vac >= 0 ? 'ahead' : -earned.vac / earned.bac > DEFAULT_TOLERANCE.watch ? 'breach' : 'watch',
+            band: bandOfRatio(earned.eac / earned.bac, DEFAULT_TOLERANCE),
           },
     slips: [...slips.slice(0, 9), ...slips.slice(9).slice(-3)].map(({ ref, name, late, band }) => ({
       ref,
@@ -330,27 +338,21 @@ function snapshotRows(st: Standing): SnapshotShown[] {
   const { start, finish, days: d, sums } = st;
   const begun = st.rows.some((r) => r.status === 'complete' || r.status === 'inProgress');
   const over = st.rows.length > 0 && st.rows.every((r) => r.status === 'complete');
-  const band = (late: number | null) => (late === null ? null : bandOfDays(late, DEFAULT_TOLERANCE));
-  if (start)
+  const end = (name: string, of: Standing['start'], happened: boolean) => {
+    if (!of) return;
+    const { now, promised, late } = of;
     list.push({
-      name: 'Start',
-      now: dayWords(start.now),
-      promised: dayWords(start.promised),
-      actual: begun ? dayWords(start.now) : '–',
+      name,
+      now: dayWords(now),
+      promised: dayWords(promised),
+      actual: happened ? dayWords(now) : '–',
       toGo: '–',
-      off: start.late === null ? '–' : lateWords(start.late),
-      band: band(start.late),
+      off: late === null ? '–' : lateWords(late),
+      band: late === null ? null : bandOfDays(late, DEFAULT_TOLERANCE),
     });
-  if (finish)
-    list.push({
-      name: 'Finish',
-      now: dayWords(finish.now),
-      promised: dayWords(finish.promised),
-      actual: over ? dayWords(finish.now) : '–',
-      toGo: '–',
-      off: finish.late === null ? '–' : lateWords(finish.late),
-      band: band(finish.late),
-    });
+  };
+  end('Start', start, begun);
+  end('Finish', finish, over);
   if (d)
     list.push({
       name: 'Working days',
@@ -377,7 +379,7 @@ function snapshotRows(st: Standing): SnapshotShown[] {
       actual: amountWords(actual, amount),
       toGo: amountWords(Math.max(0, now - actual), amount),
       off: share === null ? '–' : share === 0 ? '0 %' : `${share > 0 ? '+' : '−'}${Math.abs(share)} %`,
-      band: share === null ? null : share < 0 ? 'ahead' : share <= 10 ? 'inTolerance' : share < 50 ? 'watch' : 'breach',
+      band: promised === 0 ? null : bandOfRatio(now / promised, DEFAULT_TOLERANCE),
     });
   }
   return list;
@@ -448,8 +450,11 @@ function needOf({ plan, schedule: s }: Held, rows: readonly StandingRow[], momen
   };
 }
 
+/** How many rows of a figure are listed; of the others it is said how many they are. */
+const LISTED = 400;
+
 /** The rows that a figure is made of. */
-export function rowsBehind(held: Held, promised: Promised, m: Measuring, moment: number, behind: Behind): RowShown[] {
+export function rowsBehind(held: Held, promised: Promised, m: Measuring, moment: number, behind: Behind): RowsShown {
   const st = standingOf(
     held.plan,
     held.schedule,
@@ -468,7 +473,7 @@ export function rowsBehind(held: Held, promised: Promised, m: Measuring, moment:
           : behind.what === 'payments'
             ? st.rows.filter((r) => r.milestone && (held.plan.activities[r.position]!.cost ?? 0) !== 0)
             : st.rows;
-  return chosen.slice(0, 2000).map((r) => ({
+  const rows = chosen.slice(0, LISTED).map((r) => ({
     ref: r.ref,
     name: r.name,
     start: isMilestone(held.plan.activities[r.position]!.kind) ? '' : dayWords(r.first),
@@ -477,4 +482,5 @@ export function rowsBehind(held: Held, promised: Promised, m: Measuring, moment:
     late: r.late,
     percent: Math.round(r.percent),
   }));
+  return { count: chosen.length, rows };
 }

@@ -43,7 +43,9 @@ export function suggestionsFor(held: Held, field: string, text: string): Suggest
         .filter((t) => last !== '' && t.toLowerCase().includes(last))
         .slice(0, MOST)
         .map((t) => ({ text: before + t, hint: '' }));
-    if (last === '' || last.includes(' ')) return [];
+    // Behind a reference stand type and lag, which are no name.
+    const [word = ''] = last.split(/\s/);
+    if (last === '' || (word !== last && plan.activities.some((a) => a.ref.toLowerCase() === word))) return [];
     const found: Suggestion[] = [];
     for (const { ref, name } of plan.activities) {
       if (!ref.toLowerCase().startsWith(last) && !name.toLowerCase().includes(last)) continue;

@@ -3,7 +3,7 @@ import { type Day, workingDaysTo, workingSpan } from '@clembo/core';
 import { formatDay } from '@clembo/scene/dates';
 import { type KeyboardEvent, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { usePlanChange } from '@/features/plan/usePlanChange';
-import { KEY_HELP } from '@/ui/keyHelp';
+import { KEY_HELP } from '@/features/keyHelp';
 import { KeyList } from '@/ui/KeyList';
 import { Pick } from '@/ui/Pick';
 import type { Drawing, SketchedRow } from '@/workers/plan.worker';

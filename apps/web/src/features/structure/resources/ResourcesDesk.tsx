@@ -129,7 +129,7 @@ function Resources({ planId, open }: { planId: string; open: OpenRoom }) {
           <div className="flex items-baseline gap-4">
             <h2 className="font-serif text-[20px] font-semibold">{resource.name}</h2>
             <span className="text-[14.5px] text-soft">
-              need in hours, by{' '}
+              need, counted in {resource.unit || 'hour'}s, by{' '}
               <select
                 aria-label="Steps"
                 value={step}

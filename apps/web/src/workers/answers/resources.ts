@@ -1,5 +1,4 @@
 import {
-  type CalendarSpec,
   type Command,
   monthStart,
   type Resource,
@@ -12,47 +11,11 @@ import { formatDay } from '@clembo/scene/dates';
 import type { Held } from './held';
 import { dateSpan } from './span';
 
-/** How many activities have each calendar: by its id, those that name it, and those that take the plan's own. */
-export function calendarUse({ plan, schedule: s }: Held): Record<string, number> {
-  const use: Record<string, number> = {};
-  plan.activities.forEach((a, i) => {
-    if (s.outline.isSummary[i]) return;
-    const id = a.calendar ?? plan.calendar;
-    use[id] = (use[id] ?? 0) + 1;
-  });
-  return use;
-}
-
-/** Another calendar in the place of the one with its id, beside what the plan has of them now. */
-export const putCalendar = ({ plan }: Held, next: CalendarSpec): Command => ({
-  do: 'setPlan',
-  settings: { calendars: plan.calendars.map((c) => (c.id === next.id ? next : c)) },
-});
-
 /** What is said of a resource, beside what the plan says of it and of the others now. */
 export const putResource = ({ plan }: Held, id: string, part: Partial<Omit<Resource, 'id'>>): Command => ({
   do: 'setPlan',
   settings: { resources: plan.resources.map((r) => (r.id === id ? { ...r, ...part } : r)) },
 });
-
-/** Removes a calendar; what had it takes the plan's own. */
-export function withoutCalendar({ plan }: Held, id: string): Command {
-  return {
-    do: 'all',
-    commands: [
-      ...plan.activities
-        .filter((a) => a.calendar === id)
-        .map((a) => ({ do: 'changeActivity' as const, ref: a.ref, part: { calendar: null } })),
-      {
-        do: 'setPlan',
-        settings: {
-          resources: plan.resources.map((r) => (r.calendar === id ? { ...r, calendar: null } : r)),
-          calendars: plan.calendars.filter((c) => c.id !== id),
-        },
-      },
-    ],
-  };
-}
 
 export type Step = 'week' | 'month' | 'quarter';
 
