@@ -123,6 +123,7 @@ export class PlanBuilder {
       name: this.name,
       start: startOfDay(parseIsoDate(start)!),
       source: 'computed',
+      currency: 'GBP',
       calendars: this.calendars,
       calendar: this.calendars[0]!.id,
       activities: this.activities.map((a) => ({ ...a })),
@@ -144,19 +145,33 @@ export class PlanBuilder {
 
   /** The plan as it stands on the status date: what lies before it has happened, what runs through it is part done. */
   current(start: string, status: string): Plan {
+    return this.lived(start, status, this.now);
+  }
+
+  /** The plan as it stood on an earlier status date, when only the trouble of what had begun was known. */
+  earlier(start: string, status: string, known: Plan): Plan {
+    const at = startOfDay(parseIsoDate(status)!);
+    const begun = (ref: string) => {
+      const a = known.activities.find((x) => x.ref === ref)!;
+      return (a.start ?? a.finish ?? Number.POSITIVE_INFINITY) < at;
+    };
+    return this.lived(start, status, new Map([...this.now].filter(([ref]) => begun(ref))));
+  }
+
+  private lived(start: string, status: string, turned: typeof this.now): Plan {
     const statusDate = startOfDay(parseIsoDate(status)!);
     const promised = this.promised(start);
     const lived: Plan = {
       ...promised,
       activities: promised.activities.map((a) => {
-        const now = this.now.get(a.ref);
+        const now = turned.get(a.ref);
         if (!now) return a;
         const perDay = this.calendars.find((c) => c.id === (a.calendar ?? promised.calendar))!.minutesPerDay;
         return { ...a, duration: now.days === undefined ? a.duration : now.days * perDay };
       }),
       links: [...promised.links],
     };
-    for (const [ref, { waits }] of this.now) {
+    for (const [ref, { waits }] of turned) {
       if (!waits) continue;
       lived.links = lived.links.map((l) => (l.to === ref && l.type === 'FS' ? { ...l, lag: l.lag + waits * 480 } : l));
     }

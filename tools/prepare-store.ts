@@ -76,6 +76,7 @@ async function putDemoIn(store: Store, access: Access): Promise<void> {
   for (const demo of demoPlans().reverse()) {
     const planId = await createPlan(store, access, demo.current, demo.currentEdition, [
       { name: demo.baselineEdition, plan: demo.baseline },
+      ...demo.earlier,
     ]);
     for (const [name, brief] of demoBriefs(demo)) await createExhibit(store, access, planId, name, brief);
   }

@@ -71,3 +71,7 @@ export * from './calendar/edits';
 export { LivePlan } from './schedule/livePlan';
 export * from './measure/standing';
 export { calendarOf } from './plan/calendars';
+export * from './plan/tolerance';
+export * from './measure/daysDone';
+export * from './measure/round';
+export * from './compare/trend';

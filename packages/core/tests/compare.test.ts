@@ -133,7 +133,7 @@ describe('variance and tolerance', () => {
   // Common practice: five to ten percent is normal, fifty percent is a risk
   test('bands', () => {
     const t = DEFAULT_TOLERANCE;
-    expect([0.9, 1, 1.1, 1.11, 1.49, 1.5, 2].map((r) => bandOfRatio(r, t))).toEqual([
+    expect([0.9, 1, 1.1, 1.11, 1.49, 1.5, 2].map((r) => bandOfRatio(r, t.effort))).toEqual([
       'ahead',
       'inTolerance',
       'inTolerance',

@@ -102,7 +102,7 @@ describe('what is typed into other cells', () => {
     ['percent', '145', (p) => a(p).percent, '“145” is no percentage from 0 to 100.'],
     ['cost', '1,234.50', (p) => a(p).cost, 123_450],
     ['effort', '7.5 h', (p) => a(p).effort, 450],
-    ['effort', '-3', (p) => a(p).effort, '“-3” is no number from 0 up.'],
+    ['effort', '-3', (p) => a(p).effort, '“-3” is no effort. Type hours, or 3 person-days.'],
     ['responsible', 'Crew, Survey ; ', (p) => a(p).responsible, ['Crew', 'Survey']],
     ['calendar', 'six-day week', (p) => a(p).calendar, 'six-day'],
     [

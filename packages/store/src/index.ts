@@ -90,7 +90,7 @@ export {
   type SourceSummary,
   type StoredSource,
 } from './sources';
-export { createWorkspace, firstWorkspace } from './workspaces';
+export { chooseLocale, createWorkspace, firstWorkspace, localeOf } from './workspaces';
 export { type ChangeSummary, listPlanChanges, readTurns, type Turns } from './history';
 export { turnChange, turnTo } from './turnChange';
 export { dropBook, keepBook, type KeptBook, listKeptBooks } from './keptBooks';

@@ -1,4 +1,4 @@
-import type { Plan } from '@clembo/core';
+import { DEFAULT_TOLERANCE, type Plan } from '@clembo/core';
 import { and, asc, count, desc, eq, isNotNull, isNull, lt, max, min, sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import type pg from 'pg';
@@ -101,6 +101,10 @@ export const planValues = (accepted: Plan) => ({
   resources: accepted.resources,
   required: accepted.required,
   aside: accepted.aside,
+  tolerance: accepted.tolerance,
+  tolerances: accepted.tolerances,
+  currency: accepted.currency,
+  effortDay: accepted.effortDay,
 });
 
 /** Writes a plan that was accepted, within a transaction. */
@@ -122,9 +126,26 @@ export async function writePlan(
     .returning({ id: plan.id });
   const planId = row!.id;
   await writeCodeFields(db, client, planId, accepted);
-  for (const k of kept) await writeEdition(db, client, planId, { name: k.name, working: false }, k.plan, null);
+  // In one transaction all would have the same time, and no order.
+  const now = Date.now();
+  for (const [k, { name, plan: data }] of kept.entries())
+    await writeEdition(
+      db,
+      client,
+      planId,
+      { name, working: false, createdAt: new Date(now - kept.length + k) },
+      data,
+      null,
+    );
   const places = origin && (await addSources(db, access, planId, origin));
-  await writeEdition(db, client, planId, { name: editionName, working: true }, accepted, places);
+  await writeEdition(
+    db,
+    client,
+    planId,
+    { name: editionName, working: true, createdAt: new Date(now) },
+    accepted,
+    places,
+  );
   return planId;
 }
 
@@ -278,6 +299,10 @@ export async function readEdition(
     resources: head.resources,
     required: head.required,
     aside: head.aside,
+    tolerance: head.tolerance ?? DEFAULT_TOLERANCE,
+    tolerances: head.tolerances,
+    currency: head.currency,
+    effortDay: head.effortDay,
   };
   return {
     id: planId,

@@ -31,6 +31,8 @@ const updatedAt = () => timestamp('updated_at', { withTimezone: true }).notNull(
 export const workspace = pgTable('workspace', {
   id: id(),
   name: text('name').notNull(),
+  /** Whose notation numbers and money are written in (BCP 47). */
+  locale: text('locale').notNull().default('en-GB'),
   createdAt: createdAt(),
 });
 
@@ -56,6 +58,11 @@ export const plan = pgTable(
     /** Fields that every activity must have, and findings that are well as they are. */
     required: jsonb('required').notNull().default([]),
     aside: jsonb('aside').notNull().default([]),
+    /** How far off is normal; null for the usual. */
+    tolerance: jsonb('tolerance'),
+    tolerances: jsonb('tolerances').notNull().default([]),
+    currency: text('currency'),
+    effortDay: integer('effort_day'),
     /** The edition that is measured against; null for the first one. */
     baselineEdition: uuid('baseline_edition'),
     /** Put away, and not yet gone: it can be brought back. */

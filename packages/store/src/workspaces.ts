@@ -1,4 +1,5 @@
-import { asc } from 'drizzle-orm';
+import { asc, eq } from 'drizzle-orm';
+import { type Access, mayWrite } from './access';
 import type { Store } from './database';
 import { workspace } from './schema';
 
@@ -14,4 +15,15 @@ export async function firstWorkspace({ db }: Store, name = 'Workspace'): Promise
 export async function createWorkspace({ db }: Store, name: string): Promise<string> {
   const [made] = await db.insert(workspace).values({ name }).returning({ id: workspace.id });
   return made!.id;
+}
+
+/** Whose notation a workspace writes numbers and money in (BCP 47). */
+export async function localeOf({ db }: Store, access: Access): Promise<string> {
+  const [row] = await db.select({ locale: workspace.locale }).from(workspace).where(eq(workspace.id, access.workspace));
+  return row?.locale ?? 'en-GB';
+}
+
+export async function chooseLocale({ db }: Store, access: Access, locale: string): Promise<void> {
+  mayWrite(access);
+  await db.update(workspace).set({ locale }).where(eq(workspace.id, access.workspace));
 }

@@ -1,4 +1,4 @@
-import { DEFAULT_TOLERANCE, earnedValue, schedulePlan, varianceAgainst } from '@clembo/core';
+import { earnedValue, schedulePlan, varianceAgainst } from '@clembo/core';
 import { json } from '../findings';
 import type { Loaded } from '../load';
 
@@ -12,7 +12,7 @@ export function varianceCommand(old: Loaded, now: Loaded, asJson: boolean): stri
     const money = ['pv', 'ev', 'ac', 'bac', 'cv', 'sv', 'eac', 'etc', 'vac'];
     const inUnits =
       ev && Object.fromEntries(Object.entries(ev).map(([k, v]) => [k, v !== null && money.includes(k) ? v / 100 : v]));
-    return json({ tolerance: DEFAULT_TOLERANCE, activities, earnedValue: inUnits });
+    return json({ tolerance: now.plan.tolerance, tolerances: now.plan.tolerances, activities, earnedValue: inUnits });
   }
   const days = (n: number | null) => (n === null ? '' : `${n > 0 ? '+' : ''}${n}`);
   const rows = activities.map(

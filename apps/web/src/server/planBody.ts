@@ -1,6 +1,6 @@
 import 'server-only';
 import { packActivities, packLinks } from '@clembo/core';
-import { type Access, readPlan, readPlanMark } from '@clembo/store';
+import { type Access, localeOf, readPlan, readPlanMark } from '@clembo/store';
 import { notFound } from './answer';
 import { store } from './store';
 
@@ -48,7 +48,8 @@ export async function planAnswer(
   const asColumns = new URL(request.url).searchParams.get('form') === 'columns';
   const state = await readPlanMark(store(), access, planId, edition);
   if (!state) throw notFound(edition === undefined ? 'plan' : 'edition');
-  const tag = `"${state}${asColumns ? '-c' : ''}"`;
+  const locale = await localeOf(store(), access);
+  const tag = `"${state}-${locale}${asColumns ? '-c' : ''}"`;
   const headers = { ETag: tag, 'Cache-Control': 'private, no-cache' };
   if (request.headers.get('if-none-match') === tag) return new Response(null, { status: 304, headers });
   const bytes = await hold(tag, async () => {
@@ -61,6 +62,7 @@ export async function planAnswer(
         ? { ...head, activities: packActivities(activities), links: packLinks(links) }
         : { ...head, activities, links },
       edition: stored.edition,
+      locale,
       version,
       editions: stored.editions.map(({ id, name, working, baseline }) => ({ id, name, working, baseline })),
       sources: sources.map(({ no, name, sheet }) => ({ no, name, sheet })),

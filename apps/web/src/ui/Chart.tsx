@@ -24,14 +24,20 @@ interface Props {
   table?: readonly (readonly string[])[];
   /** What was clicked: the series and the position of its value. */
   onPick?: (picked: { series: string; index: number; name: string }) => void;
+  /** Anywhere in the plot was clicked; the value of the lower axis there. */
+  onPlace?: (x: number) => void;
 }
 
+/** A number on an axis: `1.2 M` from a million on. */
+export const shortNumber = (v: number, words: { number(value: number): string }): string =>
+  Math.abs(v) >= 1e6 ? `${words.number(v / 1e6)} M` : words.number(v);
+
 /** A chart, drawn as SVG; the library is loaded when the first one is shown. */
-export function Chart({ option, height, label, table, onPick }: Props) {
+export function Chart({ option, height, label, table, onPick, onPlace }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const chart = useRef<EChartsType | null>(null);
-  const latest = useRef({ option, onPick });
-  latest.current = { option, onPick };
+  const latest = useRef({ option, onPick, onPlace });
+  latest.current = { option, onPick, onPlace };
   useEffect(() => {
     let gone = false;
     let watch: ResizeObserver | null = null;
@@ -42,6 +48,12 @@ export function Chart({ option, height, label, table, onPick }: Props) {
       made.on('click', (e) =>
         latest.current.onPick?.({ series: String(e.seriesId ?? ''), index: e.dataIndex ?? -1, name: e.name }),
       );
+      made.getZr().on('click', ({ offsetX, offsetY }) => {
+        const place = latest.current.onPlace;
+        if (!place || !made.containPixel('grid', [offsetX, offsetY])) return;
+        const [x] = made.convertFromPixel('grid', [offsetX, offsetY]);
+        if (x !== undefined) place(x);
+      });
       watch = new ResizeObserver(() => made.resize());
       watch.observe(box.current);
       chart.current = made;

@@ -81,11 +81,34 @@ import {
   type Step,
   withoutResource,
 } from './answers/resources';
+import {
+  type EditionRow,
+  type EditionsAsked,
+  type EditionsShown,
+  editionsShown,
+  type MoverShown,
+} from './answers/editions';
+import {
+  type RoundField,
+  type RoundRow,
+  type RoundShown,
+  roundShown,
+  type RoundWould,
+  roundWould,
+} from './answers/round';
 import { type SketchedRow, sketchedRows } from './answers/sketched';
 import { type Suggestion, suggestionsFor } from './answers/suggestions';
 import { type AlikeRow, alikeRows, mendingCommand, type WorkShown, workShown } from './answers/work';
 
 export type {
+  RoundField,
+  EditionRow,
+  EditionsAsked,
+  EditionsShown,
+  MoverShown,
+  RoundRow,
+  RoundShown,
+  RoundWould,
   AmountShown,
   ComingShown,
   PartShown,
@@ -128,6 +151,8 @@ export type {
 /** What the interface needs to know of a plan without holding its activities. */
 export type PlanHead = Omit<Plan, 'activities' | 'links'> & {
   edition: string;
+  /** Whose notation numbers are written in (BCP 47). */
+  locale: string;
   version: number;
   /** Editions that were kept, the oldest last. */
   editions: { id: string; name: string }[];
@@ -149,6 +174,7 @@ interface PlanBody {
   plan: Plan;
   edition: string;
   editions: { id: string; name: string; working: boolean; baseline: boolean }[];
+  locale: string;
   version: number;
   sources: CameFrom['sources'];
   rows: CameFrom['rows'];
@@ -161,6 +187,9 @@ async function fetchPlan(planId: string, edition?: string): Promise<PlanBody> {
   return { ...body, plan: unpackPlan(body.plan) };
 }
 
+/** So many editions are looked at at once, the latest. */
+const MOST_EDITIONS = 26;
+
 /** The command of what was not done. */
 const NOTHING_DONE: Command = { do: 'all', commands: [] };
 
@@ -172,6 +201,7 @@ export class PlanRoom {
   private foreseen: { command: Command; inverse: Command }[] = [];
   private view: LedgerView | null = null;
   private edition = '';
+  private locale = 'en-GB';
   private from: CameFrom = { sources: [], rows: {} };
   private promisedId: string | null = null;
   private editions: PlanHead['editions'] = [];
@@ -180,11 +210,12 @@ export class PlanRoom {
   private readonly measure = createMeasure(metrics as FontMetrics);
 
   async open(planId: string): Promise<PlanHead> {
-    const { plan, edition, editions, version, sources, rows } = await fetchPlan(planId);
+    const { plan, edition, editions, locale, version, sources, rows } = await fetchPlan(planId);
     this.planId = planId;
     this.live = new LivePlan(plan);
     this.foreseen = [];
     this.edition = edition;
+    this.locale = locale;
     this.from = { sources, rows };
     this.promisedId = editions.find((e) => e.baseline)?.id ?? null;
     this.editions = editions.filter((e) => !e.working).map(({ id, name }) => ({ id, name }));
@@ -235,6 +266,7 @@ export class PlanRoom {
     return {
       ...head,
       edition: this.edition,
+      locale: this.locale,
       version,
       editions: this.editions,
       levels: schedule.outline.level.reduce((a, b) => Math.max(a, b), 1),
@@ -290,7 +322,7 @@ export class PlanRoom {
   /** Arranges the ledger; its lines are then asked for as they come in sight. */
   async arrange(arrangement: Arrangement, closed: string[]): Promise<LedgerShape> {
     const promised = await this.keptEdition(PROMISED);
-    this.view = new LedgerView(this.held, arrangement, closed, promised);
+    this.view = new LedgerView({ ...this.held, promised }, arrangement, closed);
     return this.view.shape();
   }
 
@@ -382,8 +414,8 @@ export class PlanRoom {
   }
 
   /** What the margin of the ledger says of the activities that are chosen. */
-  about(refs: string[]): About | null {
-    return aboutOf(this.held, refs);
+  async about(refs: string[]): Promise<About | null> {
+    return aboutOf({ ...this.held, promised: await this.keptEdition(PROMISED) }, refs);
   }
 
   /** How the kept editions had an activity, the latest first. */
@@ -403,7 +435,9 @@ export class PlanRoom {
   async standing(measuring: Measuring): Promise<StandingShown | null> {
     const promised = await this.keptEdition(measuring.against);
     const { statusDate } = this.held.plan;
-    return promised && statusDate !== null ? standingShown(this.held, promised, measuring, statusDate) : null;
+    return promised && statusDate !== null
+      ? standingShown(this.held, promised, measuring, statusDate, this.locale)
+      : null;
   }
 
   async rowsBehind(measuring: Measuring, behind: Behind): Promise<RowsShown> {
@@ -412,6 +446,25 @@ export class PlanRoom {
     return promised && statusDate !== null
       ? rowsBehind(this.held, promised, measuring, statusDate, behind)
       : { count: 0, rows: [] };
+  }
+
+  /** What the status date asks, with what the latest kept edition said; null for a plan without a status date. */
+  async round(weeks: number): Promise<RoundShown | null> {
+    const { statusDate } = this.held.plan;
+    if (statusDate === null) return null;
+    const [promised, last] = [await this.keptEdition(PROMISED), await this.keptEdition(this.editions[0]?.id ?? null)];
+    return roundShown({ ...this.held, promised }, last, statusDate, 7 * weeks);
+  }
+
+  roundWould(ref: string, field: string, text: string): RoundWould {
+    return roundWould(this.held, ref, field, text);
+  }
+
+  /** How the plan came to stand as it does, over the editions that were kept. */
+  async overEditions(asked: EditionsAsked): Promise<EditionsShown> {
+    const wanted = this.editions.slice(0, MOST_EDITIONS).reverse();
+    const kept = await Promise.all(wanted.map(async ({ id }) => ({ id, ...(await this.keptEdition(id))! })));
+    return editionsShown(this.held, kept, this.editions.length - wanted.length, asked);
   }
 
   calendarUse(): Record<string, number> {

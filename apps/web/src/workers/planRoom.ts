@@ -82,7 +82,7 @@ function openRoom(planId: string, version: number): Opened {
 }
 
 /** Opens the plan anew, as it stands on the server now. */
-function reopen(planId: string): void {
+export function reopen(planId: string): void {
   if (open?.planId !== planId) return;
   const { version } = open;
   open.end();
@@ -289,6 +289,11 @@ export const turnPlanTo = async (planId: string, to: number): Promise<string> =>
     null,
   );
   return written?.words ?? '';
+};
+
+/** Ends when all that is shown of a plan is kept; fails with what could not be. */
+export const whenKept = async (planId: string): Promise<void> => {
+  if (open?.planId === planId) await open.last;
 };
 
 /** The room of a plan once it is open, or what went wrong. */

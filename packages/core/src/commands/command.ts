@@ -29,6 +29,10 @@ export const PlanSettings = anyOf(
     resources: true,
     required: true,
     aside: true,
+    tolerance: true,
+    tolerances: true,
+    currency: true,
+    effortDay: true,
   }),
 );
 export type PlanSettings = z.infer<typeof PlanSettings>;

@@ -11,6 +11,10 @@ const SETTING_WORDS: Partial<Record<string, string>> = {
   resources: 'Change the resources',
   required: 'Choose required fields',
   aside: 'Put findings aside',
+  tolerance: 'Change the tolerance',
+  tolerances: 'Change the tolerance of a part',
+  currency: 'Choose the currency',
+  effortDay: 'Choose how effort is told',
 };
 
 const PART_WORDS: Partial<Record<string, string>> = {

@@ -1,40 +1,11 @@
+import { type Band, bandOfDays, bandOfRatio, toleranceOf, worstBand } from '../plan/tolerance';
 import { type Activity, isMilestone, type PercentMeasure, type Plan } from '../plan/schema';
+import { daysDoneReader } from '../measure/daysDone';
 import { isComplete } from '../schedule/given';
 import { NONE } from '../schedule/slots';
 import type { Schedule } from '../schedule/model';
 import { activityTime } from '../schedule/workingDays';
 import { doneReader, percentOf } from '../schedule/percent';
-
-/** How far off is normal, and how far is a risk. Shares of the baseline, and working days for dates. */
-export interface Tolerance {
-  /** Up to this share off the baseline is in tolerance (common practice: 10 %). */
-  watch: number;
-  /** From this share on it is a breach (common practice: 50 %). */
-  breach: number;
-  /** The same for dates, in working days late. */
-  watchDays: number;
-  breachDays: number;
-}
-
-export const DEFAULT_TOLERANCE: Tolerance = { watch: 0.1, breach: 0.5, watchDays: 5, breachDays: 25 };
-
-export type Band = 'ahead' | 'inTolerance' | 'watch' | 'breach';
-
-/** Working days late; early is negative. */
-export function bandOfDays(days: number, t: Tolerance): Band {
-  if (days < 0) return 'ahead';
-  if (days <= t.watchDays) return 'inTolerance';
-  return days < t.breachDays ? 'watch' : 'breach';
-}
-
-/** Ratio of an amount to its baseline: 1.5 is half as much again. */
-export function bandOfRatio(ratio: number, t: Tolerance): Band {
-  if (ratio < 1) return 'ahead';
-  // Shares are compared to a millionth: 66 of 60 hours are ten percent over, not a hair more.
-  const over = Math.round((ratio - 1) * 1e6) / 1e6;
-  if (over <= t.watch) return 'inTolerance';
-  return over < t.breach ? 'watch' : 'breach';
-}
 
 /** One activity against its baseline. Dates in working days (late is positive), amounts as ratios; null where one side is missing. */
 export interface Variance {
@@ -49,46 +20,54 @@ export interface Variance {
 }
 
 /**
- * Compares every activity of the current edition with the baseline, matched by unique reference, in working days
- * of its own calendar in the current edition. The band is that of the finish, or of the worst amount if worse.
+ * Compares activities of the current edition with the baseline, matched by unique reference, in working days of their
+ * own calendar in the current edition. By the tolerances of the current edition, the band is that of the finish, or of
+ * the worst amount if worse. Null for what the baseline does not have, or has as a group where the other is none.
  */
-export function varianceAgainst(
+export function varianceReader(
   current: Plan,
   s: Schedule,
   baseline: Plan,
   b: Schedule,
-  tolerance = DEFAULT_TOLERANCE,
-): Variance[] {
+): (position: number) => Variance | null {
   const time = activityTime(current, s);
   const baseTime = activityTime(baseline, b);
-  const list: Variance[] = [];
-  current.activities.forEach((a, i) => {
+  const days = (i: number, from: number, to: number) => round(time.daysBetween(i, from, to));
+  const length = (p: typeof time, k: number, x: Schedule) => p.daysBetween(k, x.start[k]!, x.finish[k]!);
+  const ratio = (now: number | null, then: number | null) =>
+    now === null || then === null || then <= 0 ? null : now / then;
+  return (i) => {
+    const a = current.activities[i]!;
     const j = b.outline.indexOf.get(a.ref);
-    if (j === undefined || s.outline.isSummary[i] !== b.outline.isSummary[j]) return;
+    if (j === undefined || s.outline.isSummary[i] !== b.outline.isSummary[j]) return null;
     const base = baseline.activities[j]!;
     const both = s.start[i] !== NONE && b.start[j] !== NONE;
-    const days = (from: number, to: number) => round(time.daysBetween(i, from, to));
-    const length = (p: typeof time, k: number, x: Schedule) => p.daysBetween(k, x.start[k]!, x.finish[k]!);
     const duration = both && !isMilestone(a.kind) ? [length(time, i, s), length(baseTime, j, b)] : null;
-    const ratio = (now: number | null, then: number | null) =>
-      now === null || then === null || then <= 0 ? null : now / then;
-    const v: Variance = {
+    const finishDays = both ? days(i, b.finish[j]!, s.finish[i]!) : null;
+    const effortRatio = ratio(amountAtEnd(a, 'effort'), base.effort);
+    const costRatio = ratio(amountAtEnd(a, 'cost'), base.cost);
+    const tolerance = toleranceOf(current, a);
+    return {
       ref: a.ref,
-      startDays: both ? days(b.start[j]!, s.start[i]!) : null,
-      finishDays: both ? days(b.finish[j]!, s.finish[i]!) : null,
+      startDays: both ? days(i, b.start[j]!, s.start[i]!) : null,
+      finishDays,
       durationDays: duration ? round(duration[0]! - duration[1]!) : null,
       durationRatio: duration ? ratio(duration[0]!, duration[1]!) : null,
-      effortRatio: ratio(amountAtEnd(a, 'effort'), base.effort),
-      costRatio: ratio(amountAtEnd(a, 'cost'), base.cost),
-      band: null,
+      effortRatio,
+      costRatio,
+      band: worstBand([
+        finishDays === null ? null : bandOfDays(finishDays, tolerance),
+        effortRatio === null ? null : bandOfRatio(effortRatio, tolerance.effort),
+        costRatio === null ? null : bandOfRatio(costRatio, tolerance.cost),
+      ]),
     };
-    v.band = worst([
-      v.finishDays === null ? null : bandOfDays(v.finishDays, tolerance),
-      ...[v.effortRatio, v.costRatio].map((r) => (r === null ? null : bandOfRatio(r, tolerance))),
-    ]);
-    list.push(v);
-  });
-  return list;
+  };
+}
+
+/** Compares every activity with the baseline; see {@link varianceReader}. */
+export function varianceAgainst(current: Plan, s: Schedule, baseline: Plan, b: Schedule): Variance[] {
+  const read = varianceReader(current, s, baseline, b);
+  return current.activities.flatMap((_, i) => read(i) ?? []);
 }
 
 /**
@@ -100,14 +79,6 @@ export function amountAtEnd(a: Activity, amount: 'cost' | 'effort'): number | nu
   if (actual === null) return a[amount];
   return isComplete(a) ? actual : Math.max(actual, a[amount] ?? 0);
 }
-
-const ORDER: Band[] = ['ahead', 'inTolerance', 'watch', 'breach'];
-
-const worst = (bands: (Band | null)[]): Band | null =>
-  bands.reduce<Band | null>(
-    (a, b) => (b === null || (a !== null && ORDER.indexOf(a) >= ORDER.indexOf(b)) ? a : b),
-    null,
-  );
 
 const round = (n: number): number => Math.round(n * 1000) / 1000 + 0;
 
@@ -159,8 +130,7 @@ export function snapshotOf(current: Plan, s: Schedule, baseline: Plan, b: Schedu
   };
   const whole = moment(s.start[i]) === null ? null : round(time.daysBetween(i, s.start[i]!, s.finish[i]!));
   const percent = a.actualFinish !== null ? 100 : (a.percent ?? 0);
-  // Whole days done are rounded down: thirty percent of fourteen days are four days done and ten to go.
-  const done = whole === null ? null : Math.floor((whole * percent) / 100 + 1e-9);
+  const split = daysDoneReader(current, s)(i);
   const before =
     j < 0 || moment(b.start[j]) === null
       ? null
@@ -171,8 +141,8 @@ export function snapshotOf(current: Plan, s: Schedule, baseline: Plan, b: Schedu
     duration: {
       current: whole,
       baseline: before,
-      actual: done,
-      remaining: whole === null ? null : whole - done!,
+      actual: split?.done ?? null,
+      remaining: split?.toGo ?? null,
       variance: whole === null || before === null ? null : round(whole - before),
     },
     effort: amounts(amountAtEnd(a, 'effort'), base?.effort ?? null, a.actualEffort),

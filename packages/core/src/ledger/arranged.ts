@@ -8,6 +8,7 @@ import {
   fieldReader,
   type FieldValue,
   isEmptyValue,
+  type Promised,
   valueText,
   fieldType,
 } from '../select/fields';
@@ -61,14 +62,21 @@ export type Closed = ReadonlySet<string>;
 /**
  * The lines of the ledger: the rows that are wanted, in groups or in the outline, in their order.
  *
+ * @param promised what fields about the promise compare with
  * @throws ConditionRefused when the arrangement asks for fields that the plan does not have
  */
-export function arrange(plan: Plan, s: Schedule, arrangement: Arrangement, closed: Closed): LedgerLine[] {
-  const asks = arrangement.where.tests.length > 0 ? conditionHolds(plan, s, arrangement.where) : null;
+export function arrange(
+  plan: Plan,
+  s: Schedule,
+  arrangement: Arrangement,
+  closed: Closed,
+  promised: Promised | null = null,
+): LedgerLine[] {
+  const asks = arrangement.where.tests.length > 0 ? conditionHolds(plan, s, arrangement.where, promised) : null;
   const lines =
     arrangement.groups.length === 0 && arrangement.sort.length === 0
       ? byOutline(plan, s, arrangement, asks, closed)
-      : byGroups(plan, s, arrangement, asks, closed);
+      : byGroups(plan, s, arrangement, asks, closed, promised);
   if (!arrangement.whole) return lines;
   const leaves = Array.from({ length: plan.activities.length }, (_, i) => i).filter((i) => !s.outline.isSummary[i]);
   return [{ kind: 'whole', key: 'whole', level: 1, totals: totalsOf(plan, s, leaves) }, ...lines];
@@ -126,11 +134,18 @@ function byOutline(plan: Plan, s: Schedule, { summaries }: Arrangement, asks: As
   return lines;
 }
 
-function byGroups(plan: Plan, s: Schedule, a: Arrangement, asks: Asks, closed: Closed): LedgerLine[] {
+function byGroups(
+  plan: Plan,
+  s: Schedule,
+  a: Arrangement,
+  asks: Asks,
+  closed: Closed,
+  promised: Promised | null,
+): LedgerLine[] {
   const leaves: number[] = [];
   for (const i of s.outline.order) if (!s.outline.isSummary[i] && (asks === null || asks(i))) leaves.push(i);
-  const sorted = inOrder(plan, s, leaves, a.sort);
-  const readers = a.groups.map((field) => ({ field, ...groupReader(plan, s, field) }));
+  const sorted = inOrder(plan, s, leaves, a.sort, promised);
+  const readers = a.groups.map((field) => ({ field, ...groupReader(plan, s, field, promised) }));
   const conceal = concealer(plan, s);
   const lines: LedgerLine[] = [];
   const put = (list: number[], depth: number, path: string): void => {
@@ -177,8 +192,8 @@ function byGroups(plan: Plan, s: Schedule, a: Arrangement, asks: Asks, closed: C
 }
 
 /** How a field sorts rows into groups: those of a code field in the order of its book, others by their values. */
-function groupReader(plan: Plan, s: Schedule, field: string) {
-  const read = fieldReader(plan, s, field);
+function groupReader(plan: Plan, s: Schedule, field: string, promised: Promised | null) {
+  const read = fieldReader(plan, s, field, promised);
   const type = fieldType(field);
   const book = plan.codeFields.find((f) => f.id === codeOfFieldId(field))?.values ?? [];
   const ranks = new Map(book.map((v, k) => [v.code, k]));
@@ -207,9 +222,15 @@ export function byText(a: string, b: string): number {
   return x.length - y.length;
 }
 
-function inOrder(plan: Plan, s: Schedule, list: number[], sort: Arrangement['sort']): number[] {
+function inOrder(
+  plan: Plan,
+  s: Schedule,
+  list: number[],
+  sort: Arrangement['sort'],
+  promised: Promised | null,
+): number[] {
   const keys = sort.flatMap(({ field, down }) => {
-    const read = fieldReader(plan, s, field);
+    const read = fieldReader(plan, s, field, promised);
     return read ? [{ ...keyOf(plan, field, read), down }] : [];
   });
   if (keys.length === 0) return list;

@@ -1,14 +1,6 @@
 import { earnedAmounts, type EarnedValue, earnedValueOf, plannedBy } from '../compare/earnedValue';
-import {
-  amountAtEnd,
-  type Band,
-  bandOfDays,
-  bandOfRatio,
-  DEFAULT_TOLERANCE,
-  type Tolerance,
-  type Variance,
-  varianceAgainst,
-} from '../compare/variance';
+import { amountAtEnd, type Variance, varianceAgainst } from '../compare/variance';
+import { type Band, BANDS, bandOfDays, bandOfRatio, type Tolerance, toleranceOf } from '../plan/tolerance';
 import { calendarOf } from '../plan/calendars';
 import { isMilestone, PERCENT_MEASURES, type PercentMeasure, type Plan } from '../plan/schema';
 import { isComplete } from '../schedule/given';
@@ -42,6 +34,8 @@ export interface StandingRow {
   late: number | null;
   percent: number;
   variance: Variance | null;
+  /** How far off is normal for it. */
+  tolerance: Tolerance;
 }
 
 /** The plan, or a part of it, against what was promised at a moment. */
@@ -84,9 +78,8 @@ export function standingOf(
   b: Schedule,
   moment: number,
   keep: (position: number) => boolean = () => true,
-  tolerance: Tolerance = DEFAULT_TOLERANCE,
 ): Standing {
-  const variances = new Map(varianceAgainst(plan, s, baseline, b, tolerance).map((v) => [v.ref, v]));
+  const variances = new Map(varianceAgainst(plan, s, baseline, b).map((v) => [v.ref, v]));
   const stated = doneReader(plan, s, plan.percentShown);
   const rows = plan.activities.flatMap((a, i): StandingRow[] => {
     if (s.outline.isSummary[i] || !keep(i)) return [];
@@ -108,6 +101,7 @@ export function standingOf(
         late: variance?.finishDays ?? null,
         percent: Number.isFinite(percent) ? percent : a.actualFinish !== null ? 100 : (a.percent ?? 0),
         variance,
+        tolerance: toleranceOf(plan, a),
       },
     ];
   });
@@ -130,7 +124,7 @@ export function standingOf(
     percent: percents(plan, s, baseline, b, moment, rows),
     earned: { cost: earned('cost'), effort: earned('effort') },
     counts: count(STATUSES, (r) => r.status),
-    bands: count(['ahead', 'inTolerance', 'watch', 'breach'], (r) => r.variance?.band ?? null),
+    bands: count(BANDS, (r) => r.variance?.band ?? null),
     sums: { cost: sums(plan, baseline, b, rows, 'cost'), effort: sums(plan, baseline, b, rows, 'effort') },
     days: spanDays(plan, baseline, b, rows, moment),
   };
@@ -239,28 +233,22 @@ export interface AmountRow {
 }
 
 /** Activities by how far their amount is off, the worst first. */
-export function amountsOff(
-  baseline: Plan,
-  b: Schedule,
-  rows: readonly StandingRow[],
-  amount: Amount,
-  tolerance: Tolerance = DEFAULT_TOLERANCE,
-): AmountRow[] {
-  const list = rows.flatMap(({ ref, name, variance }): AmountRow[] => {
+export function amountsOff(baseline: Plan, b: Schedule, rows: readonly StandingRow[], amount: Amount): AmountRow[] {
+  const list = rows.flatMap(({ ref, name, variance, tolerance }): AmountRow[] => {
     const ratio = (amount === 'cost' ? variance?.costRatio : variance?.effortRatio) ?? null;
     const j = b.outline.indexOf.get(ref);
     if (ratio === null || j === undefined) return [];
     const promised = baseline.activities[j]![amount]!;
-    return [{ ref, name, now: promised * ratio, promised, ratio, band: bandOfRatio(ratio, tolerance) }];
+    return [{ ref, name, now: promised * ratio, promised, ratio, band: bandOfRatio(ratio, tolerance[amount]) }];
   });
   return list.sort((x, y) => y.ratio - x.ratio || y.promised - x.promised);
 }
 
 /** Activities by their slip, the latest first and the most ahead last; what is on time is left out. */
-export const slipsOf = (rows: readonly StandingRow[], tolerance: Tolerance = DEFAULT_TOLERANCE) =>
+export const slipsOf = (rows: readonly StandingRow[]) =>
   rows
     .filter((r) => r.late !== null && r.late !== 0)
-    .map((r) => ({ ...r, late: r.late!, band: bandOfDays(r.late!, tolerance) }))
+    .map((r) => ({ ...r, late: r.late!, band: bandOfDays(r.late!, r.tolerance) }))
     .sort((x, y) => y.late - x.late || (x.last ?? 0) - (y.last ?? 0));
 
 /** What ends within some days behind a moment and is not done, in the order of time. */

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { CalendarSpec } from '../calendar/spec';
 import { Condition } from '../select/condition';
+import { DEFAULT_TOLERANCE, PartTolerance, Tolerance } from './tolerance';
 import { endOfDay, FIRST_DAY, LAST_DAY, startOfDay } from '../time/civil';
 
 /** A moment that a plan may use: within the years 1900 to 2299. */
@@ -248,6 +249,17 @@ export const Plan = z.object({
   required: z.array(z.string().min(1).max(110)).max(100).default([]),
   /** Findings that are well as they are, by their keys. */
   aside: z.array(z.string().max(1000)).max(20_000).default([]),
+  /** How far off the promise is normal, and of which parts of the plan something else holds. */
+  tolerance: Tolerance.default(DEFAULT_TOLERANCE),
+  tolerances: z.array(PartTolerance).max(1000).default([]),
+  /** What costs are in (ISO 4217); null where nobody has said it. */
+  currency: z
+    .string()
+    .regex(/^[A-Z]{3}$/)
+    .nullable()
+    .default(null),
+  /** How many minutes of effort make a person-day, where effort is told in days; null tells it in hours. */
+  effortDay: z.int().min(60).max(1440).nullable().default(null),
 });
 export type Plan = z.infer<typeof Plan>;
 
@@ -286,6 +298,10 @@ export const makePlan = (said: Partial<Plan> & Pick<Plan, 'name' | 'calendars' |
   resources: [],
   required: [],
   aside: [],
+  tolerance: DEFAULT_TOLERANCE,
+  tolerances: [],
+  currency: null,
+  effortDay: null,
   ...said,
 });
 

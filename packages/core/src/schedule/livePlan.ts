@@ -6,7 +6,19 @@ import type { Schedule } from './model';
 import { schedulePlan } from './schedule';
 
 /** Settings that no date hangs on. */
-const WITHOUT_DATES = new Set<string>(['name', 'codeFields', 'resources', 'required', 'aside', 'periods', 'lines']);
+const WITHOUT_DATES = new Set<string>([
+  'name',
+  'codeFields',
+  'resources',
+  'required',
+  'aside',
+  'periods',
+  'lines',
+  'tolerance',
+  'tolerances',
+  'currency',
+  'effortDay',
+]);
 /** Above so many changed activities a full run is no slower. */
 const FEW = 500;
 

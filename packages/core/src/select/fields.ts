@@ -1,5 +1,9 @@
 import { constraintWords } from '../plan/constraints';
-import { isMilestone, type Plan } from '../plan/schema';
+import { type Variance, varianceReader } from '../compare/variance';
+import { daysDoneReader } from '../measure/daysDone';
+import { isMilestone, type PercentMeasure, type Plan } from '../plan/schema';
+import type { Band } from '../plan/tolerance';
+import { percentComplete } from '../schedule/percent';
 import { isComplete } from '../schedule/given';
 import type { Schedule } from '../schedule/model';
 import { NONE } from '../schedule/slots';
@@ -30,10 +34,16 @@ export const codeFieldId = (id: string): string => CODE + id;
 /** The code field that an id of a condition means, or null. */
 export const codeOfFieldId = (id: string): string | null => (id.startsWith(CODE) ? id.slice(CODE.length) : null);
 
+/** The edition that fields about the promise compare with. */
+export interface Promised {
+  plan: Plan;
+  schedule: Schedule;
+}
+
 interface PlanField extends SelectField {
   /** Whether it can be asked for in every activity. */
   fillable: boolean;
-  read: (plan: Plan, s: Schedule) => FieldReader;
+  read: (plan: Plan, s: Schedule, promised: Promised | null) => FieldReader;
 }
 
 const field = (id: string, name: string, type: FieldType, fillable: boolean, read: PlanField['read']): PlanField => ({
@@ -75,7 +85,7 @@ const PLAN_FIELDS: PlanField[] = [
   }),
   field('percent', 'percent complete', 'number', true, (p) => (i) => p.activities[i]!.percent),
   field('responsible', 'responsible', 'text', true, (p) => (i) => p.activities[i]!.responsible),
-  field('effort', 'effort in hours', 'number', true, (p) => (i) => hours(p.activities[i]!.effort)),
+  field('effort', 'effort', 'number', true, (p) => (i) => effortIn(p, p.activities[i]!.effort)),
   field('cost', 'cost', 'number', true, (p) => (i) => hundredths(p.activities[i]!.cost)),
   field('quantity', 'quantity', 'number', true, (p) => (i) => p.activities[i]!.quantity),
   field('calendar', 'calendar', 'text', false, (p) => {
@@ -98,7 +108,13 @@ const PLAN_FIELDS: PlanField[] = [
         : time.daysBetween(i, s.given.finish[i]!, s.earlyFinish[i]!);
   }),
   field('actualStart', 'actual start', 'day', false, (p) => (i) => startDay(p.activities[i]!.actualStart)),
-  field('actualFinish', 'actual finish', 'day', false, (p) => (i) => finishDay(p.activities[i]!.actualFinish)),
+  field('actualFinish', 'actual finish', 'day', false, (p) => (i) => {
+    const a = p.activities[i]!;
+    // A milestone that begins a day has both at its beginning.
+    return a.kind === 'startMilestone' && a.actualStart === a.actualFinish
+      ? startDay(a.actualStart)
+      : finishDay(a.actualFinish);
+  }),
   field('deadline', 'deadline', 'day', false, (p) => (i) => finishDay(p.activities[i]!.deadline)),
   field('constraint', 'constraint', 'text', false, (p) => (i) => constraintWords(p.activities[i]!.constraint)),
   field('stretches', 'stretches', 'text', false, (p, s) => (i) => {
@@ -117,10 +133,68 @@ const PLAN_FIELDS: PlanField[] = [
       return remaining === null ? null : remaining / time.minutesPerDay(i);
     };
   }),
-  field('actualEffort', 'actual effort in hours', 'number', false, (p) => (i) => hours(p.activities[i]!.actualEffort)),
+  field('actualEffort', 'actual effort', 'number', false, (p) => (i) => effortIn(p, p.activities[i]!.actualEffort)),
   field('actualCost', 'actual cost', 'number', false, (p) => (i) => hundredths(p.activities[i]!.actualCost)),
+  field('percentTime', 'percent by time', 'number', false, (p, s) => percentReader(p, s, 'time')),
+  field('percentEffort', 'percent by effort', 'number', false, (p, s) => percentReader(p, s, 'effort')),
+  field('daysDone', 'days done', 'number', false, (p, s) => {
+    const read = daysDoneReader(p, s);
+    return (i) => read(i)?.done ?? null;
+  }),
+  field('daysToGo', 'days to go', 'number', false, (p, s) => {
+    const read = daysDoneReader(p, s);
+    return (i) => read(i)?.toGo ?? null;
+  }),
+  field('promisedStart', 'promised start', 'day', false, (p, _, promised) => promisedDay(p, promised, 'first')),
+  field('promisedFinish', 'promised finish', 'day', false, (p, _, promised) => promisedDay(p, promised, 'last')),
+  field('late', 'days late', 'number', false, (p, s, promised) => ofPromise(p, s, promised, (v) => v.finishDays)),
+  field('effortOff', 'effort against budget in percent', 'number', false, (p, s, promised) =>
+    ofPromise(p, s, promised, (v) => (v.effortRatio === null ? null : 100 * v.effortRatio)),
+  ),
+  field('costOff', 'cost against budget in percent', 'number', false, (p, s, promised) =>
+    ofPromise(p, s, promised, (v) => (v.costRatio === null ? null : 100 * v.costRatio)),
+  ),
+  field('band', 'against the promise', 'text', false, (p, s, promised) =>
+    ofPromise(p, s, promised, (v) => (v.band === null ? '' : BAND_WORDS[v.band])),
+  ),
 ];
 const BY_ID = new Map(PLAN_FIELDS.map((f) => [f.id, f]));
+
+/** How something stands against its promise, in words. */
+export const BAND_WORDS: Record<Band, string> = {
+  ahead: 'ahead',
+  inTolerance: 'within what is normal',
+  watch: 'to be watched',
+  breach: 'far off',
+};
+
+function percentReader(plan: Plan, s: Schedule, measure: PercentMeasure): FieldReader {
+  const { percent } = percentComplete(plan, s, measure);
+  return (i) => (Number.isFinite(percent[i]!) ? percent[i]! : null);
+}
+
+function promisedDay(plan: Plan, promised: Promised | null, of: 'first' | 'last'): FieldReader {
+  if (!promised) return () => null;
+  const read = day(of)(promised.plan, promised.schedule);
+  return (i) => {
+    const j = promised.schedule.outline.indexOf.get(plan.activities[i]!.ref);
+    return j === undefined ? null : read(j);
+  };
+}
+
+function ofPromise(
+  plan: Plan,
+  s: Schedule,
+  promised: Promised | null,
+  read: (v: Variance) => string | number | null,
+): FieldReader {
+  if (!promised) return () => null;
+  const variance = varianceReader(plan, s, promised.plan, promised.schedule);
+  return (i) => {
+    const v = variance(i);
+    return v && read(v);
+  };
+}
 
 const startDay = (moment: number | null): number | null => (moment === null ? null : dayOf(moment));
 const finishDay = (moment: number | null): number | null => (moment === null ? null : finishDayOf(moment));
@@ -137,7 +211,9 @@ function linkReader(plan: Plan, other: 'from' | 'to'): FieldReader {
   return (i) => lists.get(plan.activities[i]!.ref) ?? [];
 }
 
-const hours = (minutes: number | null): number | null => (minutes === null ? null : minutes / 60);
+/** Effort in hours, or in person-days where the plan tells it so. */
+const effortIn = ({ effortDay }: Plan, minutes: number | null): number | null =>
+  minutes === null ? null : minutes / (effortDay ?? 60);
 const hundredths = (amount: number | null): number | null => (amount === null ? null : amount / 100);
 
 function kindWords(plan: Plan, s: Schedule, i: number): string {
@@ -153,20 +229,30 @@ function statusWords(plan: Plan, i: number): string {
   return a.actualStart !== null || (a.percent ?? 0) > 0 ? 'in progress' : 'not started';
 }
 
+type Fielded = Pick<Plan, 'codeFields' | 'effortDay'>;
+const EFFORTS = new Set(['effort', 'actualEffort']);
+
 /** All fields of a plan, its code fields last. */
-export const selectFields = ({ codeFields }: Pick<Plan, 'codeFields'>): SelectField[] => [
-  ...PLAN_FIELDS.map(({ id, name, type }) => ({ id, name, type })),
+export const selectFields = ({ codeFields, effortDay }: Fielded): SelectField[] => [
+  ...PLAN_FIELDS.map(({ id, name, type }) => ({
+    id,
+    name: EFFORTS.has(id) ? `${name} in ${effortDay === null ? 'hours' : 'person-days'}` : name,
+    type,
+  })),
   ...codeFields.map(({ id, name }): SelectField => ({ id: codeFieldId(id), name, type: 'text' })),
 ];
 
 /** Fields that a plan may require of every activity: those that a person fills, its code fields last. */
-export const requirableFields = ({ codeFields }: Pick<Plan, 'codeFields'>): SelectField[] =>
-  selectFields({ codeFields }).filter((f) => BY_ID.get(f.id)?.fillable ?? true);
+export const requirableFields = (plan: Fielded): SelectField[] =>
+  selectFields(plan).filter((f) => BY_ID.get(f.id)?.fillable ?? true);
 
-/** Reads a field by its id; null where the plan has none by it. */
-export function fieldReader(plan: Plan, s: Schedule, id: string): FieldReader | null {
+/**
+ * Reads a field by its id; null where the plan has none by it.
+ * @param promised what fields about the promise compare with; without one they hold nothing
+ */
+export function fieldReader(plan: Plan, s: Schedule, id: string, promised: Promised | null = null): FieldReader | null {
   const own = BY_ID.get(id);
-  if (own) return own.read(plan, s);
+  if (own) return own.read(plan, s, promised);
   const code = codeOfFieldId(id);
   if (code === null || !plan.codeFields.some((f) => f.id === code)) return null;
   return (i) => plan.activities[i]!.codes[code] ?? '';

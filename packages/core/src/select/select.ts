@@ -9,6 +9,7 @@ import {
   type FieldType,
   type FieldValue,
   isEmptyValue,
+  type Promised,
   selectFields,
 } from './fields';
 
@@ -21,18 +22,21 @@ export class ConditionRefused extends Error {}
 /**
  * Makes a condition a question to positions of a plan.
  *
+ * @param promised what questions about the promise compare with
  * @throws ConditionRefused with the field and the value in words
  */
-export function conditionHolds(plan: Plan, s: Schedule, condition: Condition): Holds {
-  const parts = condition.tests.map((t) => (isTest(t) ? testHolds(plan, s, t) : conditionHolds(plan, s, t)));
+export function conditionHolds(plan: Plan, s: Schedule, condition: Condition, promised: Promised | null = null): Holds {
+  const parts = condition.tests.map((t) =>
+    isTest(t) ? testHolds(plan, s, t, promised) : conditionHolds(plan, s, t, promised),
+  );
   if (parts.length === 1) return parts[0]!;
   return condition.match === 'all'
     ? (i) => parts.every((p) => p(i))
     : (i) => parts.length === 0 || parts.some((p) => p(i));
 }
 
-function testHolds(plan: Plan, s: Schedule, { field, is, values }: Test): Holds {
-  const read = fieldReader(plan, s, field);
+function testHolds(plan: Plan, s: Schedule, { field, is, values }: Test, promised: Promised | null): Holds {
+  const read = fieldReader(plan, s, field, promised);
   if (!read) throw new ConditionRefused(`The plan has no field “${field}” (any more).`);
   if (is === 'empty') return (i) => isEmptyValue(read(i));
   if (is === 'filled') return (i) => !isEmptyValue(read(i));
@@ -122,7 +126,7 @@ export const operatorsFor = (type: FieldType): [Operator, string][] =>
   });
 
 /** A condition as a person would say it: `phase is Build and name contains pile`. */
-export function conditionWords(plan: Pick<Plan, 'codeFields'>, { match, tests }: Condition): string {
+export function conditionWords(plan: Pick<Plan, 'codeFields' | 'effortDay'>, { match, tests }: Condition): string {
   if (tests.length === 0) return 'everything';
   const names = new Map(selectFields(plan).map((f) => [f.id, f.name]));
   const titles = (field: string, value: string): string =>

@@ -105,6 +105,20 @@ function numberOr(cell: Cell, least: number, use: (value: number | null) => Part
   return part(cell, use(value));
 }
 
+const EFFORT_UNITS: [unit: RegExp, minutes: (plan: Plan) => number][] = [
+  [/\s*(?:h|hrs?|hours?)$/i, () => 60],
+  [/\s*(?:pd|person[- ]?days?)$/i, ({ effortDay }) => effortDay ?? 480],
+];
+
+/** Effort with its unit, or in the one that the plan tells it in. */
+function effortOr(cell: Cell, use: (minutes: number | null) => Part): Typed {
+  const unit = EFFORT_UNITS.find(([pattern]) => pattern.test(cell.text));
+  const minutes = unit ? unit[1](cell.plan) : (cell.plan.effortDay ?? 60);
+  const text = unit ? cell.text.replace(unit[0], '') : cell.text;
+  const typed = numberOr({ ...cell, text }, 0, (v) => use(v === null ? null : Math.round(v * minutes * 1000) / 1000));
+  return 'error' in typed ? wrong(`“${cell.text}” is no effort. Type hours, or 3 person-days.`) : typed;
+}
+
 /** Where dates are computed, a typed start holds the activity back; where they are stated, it moves with its length. */
 function writeStart(cell: Cell): Typed {
   const { plan, s, a, at } = cell;
@@ -381,13 +395,13 @@ const FIELDS: Record<string, Field> = {
   },
   effort: {
     editor: 'number',
-    about: 'Budgeted effort in hours. It is not the length.',
-    write: (cell) => numberOr(cell, 0, (v) => ({ effort: v === null ? null : v * 60 })),
+    about: 'Budgeted effort, in hours or in person-days as the plan tells it. It is not the length.',
+    write: (cell) => effortOr(cell, (effort) => ({ effort })),
   },
   actualEffort: {
     editor: 'number',
-    about: 'Hours spent so far.',
-    write: (cell) => numberOr(cell, 0, (v) => ({ actualEffort: v === null ? null : v * 60 })),
+    about: 'Effort so far, in hours or in person-days as the plan tells it.',
+    write: (cell) => effortOr(cell, (actualEffort) => ({ actualEffort })),
   },
   cost: {
     editor: 'money',
@@ -414,6 +428,16 @@ const WORKED_OUT: Record<string, string> = {
   free: 'Working days by which it can slip before anything else does. Worked out.',
   critical: 'Whether its float is used up. Worked out.',
   off: 'Working days by which the computed finish lies after the given one. Worked out.',
+  percentTime: 'Working time gone, of its length. Worked out.',
+  percentEffort: 'Effort spent, of what it will come to. Worked out.',
+  daysDone: 'Whole working days that are done of its length, by the percent that the plan shows. Worked out.',
+  daysToGo: 'Working days of its length that are still to be done. Worked out.',
+  promisedStart: 'Where the edition that is measured against has its start.',
+  promisedFinish: 'Where the edition that is measured against has its finish.',
+  late: 'Working days that its finish lies behind the promised one, in its own calendar; ahead is below nothing. Worked out.',
+  effortOff: 'What its effort will come to, of the budget that was promised, in percent. Worked out.',
+  costOff: 'What its cost will come to, of the budget that was promised, in percent. Worked out.',
+  band: 'Ahead, within what is normal, to be watched, or far off: the worst of dates, effort and cost, by the tolerance under Measure. Worked out.',
   status: 'Not started, in progress, complete or on hold, from progress and actual dates.',
   group: 'The group of the outline that holds it.',
   level: 'How deep it lies in the outline.',

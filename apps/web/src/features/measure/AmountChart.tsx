@@ -1,20 +1,26 @@
 'use client';
+import type { Bounds } from '@clembo/core';
 import type { AmountShown } from '@/workers/plan.worker';
 import { BAND_COLOUR, BAND_WORDS } from './bands';
 
 /** Amounts as shares of what was promised, with the bands of what is normal; clicked, an activity is chosen. */
 export function AmountChart({
   amounts,
+  bounds,
   chosen,
   onPick,
 }: {
   amounts: AmountShown[];
+  /** What is normal, as shares over what was promised. */
+  bounds: Bounds;
   chosen: string[];
   onPick: (ref: string) => void;
 }) {
   if (amounts.length === 0)
     return <p className="text-[14.5px] text-soft">Nothing is off what was promised, as far as is known.</p>;
-  const most = Math.max(160, ...amounts.map((a) => a.percent)) * 1.02;
+  const [watch, breach] = [100 + 100 * bounds.watch, 100 + 100 * bounds.breach].map(Math.round);
+  const lines = [...new Set([100, watch!, breach!])];
+  const most = Math.max(breach! + 10, ...amounts.map((a) => a.percent)) * 1.02;
   const at = (percent: number) => `${(100 * percent) / most}%`;
   return (
     <div className="text-[14px]">
@@ -36,7 +42,7 @@ export function AmountChart({
                   className="absolute top-[4px] left-0 h-[14px] rounded-[2px]"
                   style={{ width: at(a.percent), background: BAND_COLOUR[a.band] }}
                 />
-                {[100, 110, 150].map((p) => (
+                {lines.map((p) => (
                   <span
                     key={p}
                     aria-hidden
@@ -58,15 +64,15 @@ export function AmountChart({
       <div aria-hidden className="grid grid-cols-[38%_minmax(0,1fr)] gap-2 px-1 font-narrow text-[12.5px] text-soft">
         <span />
         <span className="relative mr-11 h-4">
-          <span className="absolute -translate-x-full pr-1" style={{ left: at(100) }}>
-            100 %
-          </span>
-          <span className="absolute" style={{ left: at(110) }}>
-            110
-          </span>
-          <span className="absolute -translate-x-1/2" style={{ left: at(150) }}>
-            150
-          </span>
+          {lines.map((p, k) => (
+            <span
+              key={p}
+              className={`absolute ${k === 0 ? '-translate-x-full pr-1' : k === 1 ? '' : '-translate-x-1/2'}`}
+              style={{ left: at(p) }}
+            >
+              {k === 0 ? `${p} %` : p}
+            </span>
+          ))}
         </span>
       </div>
     </div>

@@ -1,12 +1,24 @@
 'use client';
-import type { Amount } from '@clembo/core';
+import { type Amount, monthStart } from '@clembo/core';
+import type { AmountWords } from '@clembo/formats/amounts';
 import { formatDay } from '@clembo/scene/dates';
 import { useMemo } from 'react';
-import { CHART_LOOK as L, Chart } from '@/ui/Chart';
+import { CHART_LOOK as L, Chart, shortNumber } from '@/ui/Chart';
 import type { StandingShown } from '@/workers/plan.worker';
 
+interface Props {
+  curves: StandingShown['curves'];
+  now: number;
+  amount: Amount;
+  /** What the amounts are in. */
+  unit: string;
+  words: AmountWords;
+  /** A month was clicked; its first day. */
+  onPick: (month: number) => void;
+}
+
 /** Promised, earned and spent amounts over time, up to the status date. */
-export function CurveChart({ curves, now, amount }: { curves: StandingShown['curves']; now: number; amount: Amount }) {
+export function CurveChart({ curves, now, amount, unit, words, onPick }: Props) {
   const option = useMemo(() => {
     if (!curves) return null;
     const ms = (day: number) => day * 86_400_000;
@@ -42,8 +54,7 @@ export function CurveChart({ curves, now, amount }: { curves: StandingShown['cur
       tooltip: {
         trigger: 'axis',
         textStyle: { fontFamily: L.font, color: L.ink },
-        valueFormatter: (v: unknown) =>
-          typeof v === 'number' ? `${v.toLocaleString('en-GB')}${amount === 'effort' ? ' h' : ''}` : '–',
+        valueFormatter: (v: unknown) => (typeof v === 'number' ? `${words.number(v)} ${unit}`.trim() : '–'),
       },
       xAxis: {
         type: 'time',
@@ -64,7 +75,7 @@ export function CurveChart({ curves, now, amount }: { curves: StandingShown['cur
         type: 'value',
         splitNumber: 3,
         splitLine: { lineStyle: { color: L.line } },
-        axisLabel: { color: L.soft },
+        axisLabel: { color: L.soft, formatter: (v: number) => shortNumber(v, words) },
       },
       series: [
         {
@@ -81,7 +92,7 @@ export function CurveChart({ curves, now, amount }: { curves: StandingShown['cur
         line('earned', curves.earned, L.kelp, 'solid', 2.4, -9),
       ],
     };
-  }, [curves, now, amount]);
+  }, [curves, now, unit, words]);
   if (!curves || !option)
     return (
       <p className="text-[14.5px] text-soft">
@@ -94,6 +105,7 @@ export function CurveChart({ curves, now, amount }: { curves: StandingShown['cur
     <Chart
       option={option}
       height={224}
+      onPlace={(x) => onPick(monthStart(Math.floor(x / 86_400_000)))}
       label={`Promised, earned and spent ${amount} over time`}
       table={[
         ['day', 'promised', 'earned', 'spent'],

@@ -5,7 +5,16 @@ import { CHART_LOOK as L, Chart } from '@/ui/Chart';
 import type { StandingShown } from '@/workers/plan.worker';
 
 /** Hours that are needed of all resources over time; what is past stands darker. */
-export function LoadChart({ need, planId }: { need: StandingShown['need']; planId: string }) {
+export function LoadChart({
+  need,
+  planId,
+  onPick,
+}: {
+  need: StandingShown['need'];
+  planId: string;
+  /** A month was clicked; its first day. */
+  onPick: (month: number) => void;
+}) {
   const option = useMemo(
     () => ({
       animation: false,
@@ -56,6 +65,7 @@ export function LoadChart({ need, planId }: { need: StandingShown['need']; planI
     <Chart
       option={option}
       height={150}
+      onPick={({ index }) => need.months[index] !== undefined && onPick(need.months[index])}
       label="Hours needed of people and plant over time"
       table={[['step', 'hours'], ...need.steps.map((s, k) => [s, String(need.hours[k])])]}
     />

@@ -1,5 +1,6 @@
 'use client';
 import { codeFieldId, isTest, type Status, startOfDay } from '@clembo/core';
+import { amountWords } from '@clembo/formats/amounts';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { PlanFrame } from '@/features/plan/PlanFrame';
 import { usePlanChange } from '@/features/plan/usePlanChange';
@@ -12,6 +13,7 @@ import { AmountChart } from './AmountChart';
 import { Coming } from './Coming';
 import { CurveChart } from './CurveChart';
 import { LoadChart } from './LoadChart';
+import { MEASURE_PAGES, MeasureTabs } from './MeasureTabs';
 import { MeasureLine } from './MeasureLine';
 import { Parts } from './Parts';
 import { PaymentChart } from './PaymentChart';
@@ -25,7 +27,7 @@ import { StatusBar } from './StatusBar';
 /** How the plan stands against what was promised: the week's question, answered in one look. */
 export function MeasureDesk({ plan, version }: { plan: FramePlan; version: number }) {
   return (
-    <PlanFrame stage="Measure" plan={plan} version={version}>
+    <PlanFrame stage="Measure" plan={plan} version={version} beside={MEASURE_PAGES}>
       {(open) => <Standing planId={plan.id} open={open} />}
     </PlanFrame>
   );
@@ -39,6 +41,7 @@ function Standing({ planId, open }: { planId: string; open: OpenRoom }) {
     off: null,
     statuses: [],
     refs: [],
+    months: [],
     amount: 'effort',
     weeks: 4,
     by: head.codeFields[0] ? codeFieldId(head.codeFields[0].id) : null,
@@ -62,6 +65,12 @@ function Standing({ planId, open }: { planId: string; open: OpenRoom }) {
       })),
     [],
   );
+  const toggleMonth = (month: number) =>
+    set({
+      months: measuring.months.includes(month)
+        ? measuring.months.filter((x) => x !== month)
+        : [...measuring.months, month],
+    });
   const toggleStatus = (status: Status) =>
     set({
       statuses: measuring.statuses.includes(status)
@@ -103,11 +112,13 @@ function Standing({ planId, open }: { planId: string; open: OpenRoom }) {
         {shown === null ? 'Measuring …' : 'The edition that it was measured against is not there any more.'}
       </p>
     );
+  const words = amountWords(head, head.locale);
   const filtered = shown.listed !== shown.activities;
   return (
     <div className="flex h-full">
       <div className="min-w-0 flex-1 overflow-auto">
         <div className="mx-auto max-w-[1500px] px-6 pt-4 pb-8">
+          <MeasureTabs planId={planId} current="Standing" />
           <MeasureLine planId={planId} open={open} measuring={measuring} shown={shown} onChange={set} />
           {shown.error && <p className="mt-2 text-madder">{shown.error}</p>}
           <p className="mt-1 text-[14px] text-soft" data-testid="measured">
@@ -140,10 +151,22 @@ function Standing({ planId, open }: { planId: string; open: OpenRoom }) {
                     measuring.amount === 'effort' ? 'Work: promised, earned, spent' : 'Cost: promised, earned, spent'
                   }
                 >
-                  <CurveChart curves={shown.curves} now={shown.now} amount={measuring.amount} />
+                  <CurveChart
+                    curves={shown.curves}
+                    now={shown.now}
+                    amount={measuring.amount}
+                    unit={shown.unit}
+                    words={words}
+                    onPick={toggleMonth}
+                  />
                 </Section>
                 <Section title={measuring.amount === 'effort' ? 'Effort against budget' : 'Cost against budget'}>
-                  <AmountChart amounts={shown.amounts} chosen={measuring.refs} onPick={toggleRef} />
+                  <AmountChart
+                    amounts={shown.amounts}
+                    bounds={head.tolerance[measuring.amount]}
+                    chosen={measuring.refs}
+                    onPick={toggleRef}
+                  />
                 </Section>
               </div>
               <div className="mt-5 grid grid-cols-[minmax(0,5fr)_minmax(0,4fr)_minmax(0,4fr)] gap-x-9 gap-y-6 border-t border-line pt-4">
@@ -182,7 +205,7 @@ function Standing({ planId, open }: { planId: string; open: OpenRoom }) {
                       shown.payments.length > 0 ? () => show({ what: 'payments' }, 'Milestones with payments') : null
                     }
                   >
-                    <PaymentChart payments={shown.payments} />
+                    <PaymentChart payments={shown.payments} words={words} onPick={toggleMonth} />
                   </Section>
                 </div>
                 <div>
@@ -195,7 +218,7 @@ function Standing({ planId, open }: { planId: string; open: OpenRoom }) {
                     onPick={toggleCode}
                   />
                   <Section title="People and plant">
-                    <LoadChart need={shown.need} planId={planId} />
+                    <LoadChart need={shown.need} planId={planId} onPick={toggleMonth} />
                   </Section>
                 </div>
               </div>

@@ -1,15 +1,11 @@
 'use client';
-import { dayOf, startOfDay } from '@clembo/core';
 import { formatDay } from '@clembo/scene/dates';
-import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
-import { useState } from 'react';
 import { WherePart } from '@/features/plan/WherePart';
-import { usePlanChange } from '@/features/plan/usePlanChange';
-import { OnePart, PART_STYLE } from '@/features/show/parts/ListParts';
-import { DayField, dayOfField } from '@/ui/DayField';
+import { OnePart } from '@/features/show/parts/ListParts';
 import type { Measuring, StandingShown } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
 import { STATUS_WORDS } from './StatusBar';
+import { StatusPart } from './StatusPart';
 
 const OFF: [string, string][] = [
   ['', 'whether late or not'],
@@ -33,6 +29,11 @@ export function MeasureLine({ planId, open, measuring: m, shown, onChange }: Pro
       key: s,
       words: STATUS_WORDS[s],
       drop: () => onChange({ statuses: m.statuses.filter((x) => x !== s) }),
+    })),
+    ...m.months.map((month) => ({
+      key: String(month),
+      words: `in ${formatDay(month, 'long').split(' ').slice(1).join(' ')}`,
+      drop: () => onChange({ months: m.months.filter((x) => x !== month) }),
     })),
     ...(m.refs.length > 0
       ? [
@@ -99,48 +100,13 @@ export function MeasureLine({ planId, open, measuring: m, shown, onChange }: Pro
         <button
           type="button"
           className="quiet py-0.5"
-          onClick={() => onChange({ where: { match: 'all', tests: [] }, off: null, statuses: [], refs: [] })}
+          onClick={() =>
+            onChange({ where: { match: 'all', tests: [] }, off: null, statuses: [], refs: [], months: [] })
+          }
         >
           Clear
         </button>
       )}
     </div>
-  );
-}
-
-/** The status date, which belongs to the plan. */
-function StatusPart({ planId, open }: { planId: string; open: OpenRoom }) {
-  const { change } = usePlanChange(planId);
-  const day = dayOf(open.head.statusDate!);
-  const [typed, setTyped] = useState('');
-  const wanted = dayOfField(typed);
-  return (
-    <Popover as="span">
-      <PopoverButton
-        data-brief-part="status"
-        aria-label={`Status date: ${formatDay(day, 'long')}`}
-        className={PART_STYLE}
-      >
-        {formatDay(day, 'long')}
-      </PopoverButton>
-      <PopoverPanel anchor={{ to: 'bottom start', gap: 6 }} className="panel p-3!" focus>
-        {({ close }) => (
-          <form
-            className="flex items-center gap-2"
-            onSubmit={(e) => {
-              e.preventDefault();
-              if (wanted === null) return;
-              void change({ do: 'setPlan', settings: { statusDate: startOfDay(wanted) } }, 'Set the status date');
-              close();
-            }}
-          >
-            <DayField label="Status date" value={typed} onChange={setTyped} />
-            <button type="submit" className="action py-1" disabled={wanted === null}>
-              Set the status date
-            </button>
-          </form>
-        )}
-      </PopoverPanel>
-    </Popover>
   );
 }

@@ -1,16 +1,29 @@
 'use client';
+import type { AmountWords } from '@clembo/formats/amounts';
 import { useMemo } from 'react';
-import { CHART_LOOK as L, Chart } from '@/ui/Chart';
+import { CHART_LOOK as L, Chart, shortNumber } from '@/ui/Chart';
 import type { StandingShown } from '@/workers/plan.worker';
 
+interface Props {
+  payments: StandingShown['payments'];
+  words: AmountWords;
+  /** A month was clicked; its first day. */
+  onPick: (month: number) => void;
+}
+
 /** Payments that hang on milestones, month by month: as promised, as they are due now, and those that are earned. */
-export function PaymentChart({ payments }: { payments: StandingShown['payments'] }) {
+export function PaymentChart({ payments, words, onPick }: Props) {
   const option = useMemo(
     () => ({
       animation: false,
       textStyle: { fontFamily: L.font, fontSize: 12.5, color: L.soft },
       grid: { left: 4, right: 4, top: 8, bottom: 4, containLabel: true },
-      tooltip: { trigger: 'axis', axisPointer: { type: 'shadow' }, textStyle: { fontFamily: L.font, color: L.ink } },
+      tooltip: {
+        trigger: 'axis',
+        axisPointer: { type: 'shadow' },
+        valueFormatter: (v: unknown) => (typeof v === 'number' ? words.money(v * 100) : '–'),
+        textStyle: { fontFamily: L.font, color: L.ink },
+      },
       xAxis: {
         type: 'category',
         data: payments.map((p) => p.month),
@@ -22,7 +35,7 @@ export function PaymentChart({ payments }: { payments: StandingShown['payments']
         type: 'value',
         splitNumber: 2,
         splitLine: { lineStyle: { color: L.line } },
-        axisLabel: { color: L.soft, formatter: (v: number) => (v >= 1e6 ? `${v / 1e6} M` : v.toLocaleString('en-GB')) },
+        axisLabel: { color: L.soft, formatter: (v: number) => shortNumber(v, words) },
       },
       series: [
         {
@@ -51,13 +64,14 @@ export function PaymentChart({ payments }: { payments: StandingShown['payments']
         },
       ],
     }),
-    [payments],
+    [payments, words],
   );
   if (payments.length === 0) return <p className="text-[14.5px] text-soft">No payment hangs on a milestone here.</p>;
   return (
     <Chart
       option={option}
       height={150}
+      onPick={({ index }) => payments[index] && onPick(payments[index].start)}
       label="Payments at milestones by month: promised, earned, still due"
       table={[
         ['month', 'promised', 'due', 'earned'],

@@ -11,11 +11,22 @@ const APART = 15;
 
 /** The standing in four large statements. */
 export function Statements({ shown, amount }: { shown: StandingShown; amount: Amount }) {
-  const { finish, percent: p, indices, atEnd } = shown;
+  const { finish, percent: p, indices, atEnd, whole } = shown;
   const apart = p.time !== null && p.effort !== null && Math.abs(p.time - p.effort) >= APART;
-  const list: { words: string; about: string; tone: string; note?: string }[] = [];
+  const list: {
+    words: string;
+    about: string;
+    tone: string;
+    note?: string | undefined;
+    whole?: string | null | undefined;
+  }[] = [];
   if (finish)
-    list.push({ words: finish.words, about: finish.about, tone: finish.band ? BAND_TEXT[finish.band] : 'text-ink' });
+    list.push({
+      words: finish.words,
+      about: finish.about,
+      tone: finish.band ? BAND_TEXT[finish.band] : 'text-ink',
+      whole: whole?.finish?.words,
+    });
   const done = p.time ?? p.stated;
   if (done !== null)
     list.push({
@@ -28,6 +39,7 @@ export function Statements({ shown, amount }: { shown: StandingShown; amount: Am
         .filter(Boolean)
         .join(' · '),
       tone: 'text-ink',
+      whole: whole && percent(whole.percent.time ?? whole.percent.stated),
       ...(apart && {
         note:
           p.time! > p.effort!
@@ -40,8 +52,15 @@ export function Statements({ shown, amount }: { shown: StandingShown; amount: Am
       words: index(indices.spi),
       about: indices.words,
       tone: indices.band ? BAND_TEXT[indices.band] : 'text-ink',
+      whole: whole?.indices?.spi ? index(whole.indices.spi) : null,
     });
-  if (atEnd) list.push({ words: atEnd.words, about: `${atEnd.about}, by ${amount}`, tone: BAND_TEXT[atEnd.band] });
+  if (atEnd)
+    list.push({
+      words: atEnd.words,
+      about: `${atEnd.about}, by ${amount}`,
+      tone: BAND_TEXT[atEnd.band],
+      whole: whole?.atEnd?.words,
+    });
   return (
     <div
       className="my-4 grid gap-8"
@@ -51,6 +70,7 @@ export function Statements({ shown, amount }: { shown: StandingShown; amount: Am
         <div key={s.about} data-testid="statement">
           <p className={`font-serif text-[32px] leading-tight font-semibold ${s.tone}`}>{s.words}</p>
           <p className="mt-0.5 text-[14px] leading-snug text-soft">{s.about}</p>
+          {s.whole && <p className="mt-0.5 text-[14px] text-soft">whole plan: {s.whole.toLowerCase()}</p>}
           {s.note && <p className="mt-0.5 text-[14px] leading-snug">{s.note}</p>}
         </div>
       ))}

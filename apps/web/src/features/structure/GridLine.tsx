@@ -58,9 +58,10 @@ export interface LineActs {
   grip: (e: PointerEvent, grip: Grip, line: LedgerShown) => void;
 }
 
-const TONES: Record<Tone, string> = {
+export const TONES: Record<Tone, string> = {
   '': '',
   late: 'text-madder',
+  watch: 'text-marigold-deep',
   ahead: 'text-harebell',
   bold: 'font-semibold',
   missing: 'bg-marigold/25',

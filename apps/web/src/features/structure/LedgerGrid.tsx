@@ -64,7 +64,7 @@ interface Editing {
 export function LedgerGrid(props: Props) {
   const { planId, open, shape, arrangement, goal, onJump, onToggle, onArrange, onChosen } = props;
   const fields = useMemo(() => ['name', ...arrangement.columns.map((c) => c.field)], [arrangement.columns]);
-  const names = useMemo(() => new Map(selectFields(open.head).map((f) => [f.id, f.name])), [open.head.codeFields]);
+  const names = useMemo(() => new Map(selectFields(open.head).map((f) => [f.id, f.name])), [open.head]);
   const widths = useMemo(
     () => [arrangement.nameWidth, ...arrangement.columns.map((c) => c.width ?? columnWidth(c.field))],
     [arrangement],

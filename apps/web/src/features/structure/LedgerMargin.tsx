@@ -7,6 +7,7 @@ import { wrong } from '@/ui/Toasts';
 import type { About, AboutField, EditionFacts, Neighbour, Neighbours } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
 import { CellInput } from './CellInput';
+import { TONES } from './GridLine';
 import { useChanges, whenWords } from './HistoryPanel';
 
 interface Props {
@@ -206,7 +207,7 @@ function FieldRow({
           <button
             type="button"
             aria-label={`${field.name}: ${field.differs ? 'several values' : field.text || 'nothing'}`}
-            className="w-full rounded px-1 py-0.5 text-left hover:bg-wash"
+            className={`w-full rounded px-1 py-0.5 text-left hover:bg-wash ${field.differs ? '' : TONES[field.tone]}`}
             onClick={() => void start()}
           >
             {field.differs ? (
@@ -218,7 +219,7 @@ function FieldRow({
             )}
           </button>
         ) : (
-          <span className={`block px-1 py-0.5 ${field.differs ? 'text-soft italic' : ''}`}>
+          <span className={`block px-1 py-0.5 ${field.differs ? 'text-soft italic' : TONES[field.tone]}`}>
             {field.differs ? 'several values' : field.text || <span className="text-soft">–</span>}
           </span>
         )}

@@ -15,7 +15,7 @@ import {
 } from '@clembo/core';
 import { editorOf } from '@clembo/formats/typed';
 import { formatDay } from '@clembo/scene/dates';
-import { cellReader } from './ledger';
+import { bandTone, cellReader, type Tone } from './ledger';
 import type { Held } from './held';
 
 /** One field of what is chosen, as the margin shows and takes it. */
@@ -27,6 +27,8 @@ export interface AboutField {
   differs: boolean;
   /** Whether it can be typed into. */
   open: boolean;
+  /** How far off it is. */
+  tone: Tone;
 }
 
 /** Somebody's last moment for a fixed date to hold. */
@@ -68,17 +70,35 @@ const SHOWN = [
   'constraint',
   'deadline',
   'percent',
+  'percentTime',
+  'percentEffort',
+  'daysDone',
+  'daysToGo',
   'actualStart',
   'actualFinish',
   'remaining',
   'stretches',
   'float',
+  'promisedFinish',
+  'late',
+  'effortOff',
+  'costOff',
   'responsible',
   'resources',
   'effort',
   'cost',
 ];
 const LATER = ['notes'];
+const QUIET = new Set([
+  'percentTime',
+  'percentEffort',
+  'daysDone',
+  'daysToGo',
+  'promisedFinish',
+  'late',
+  'effortOff',
+  'costOff',
+]);
 
 /** What is known of the activities that are chosen, field by field: one text where all have the same. */
 export function aboutOf(held: Held, refs: readonly string[]): About | null {
@@ -113,19 +133,22 @@ export function aboutOf(held: Held, refs: readonly string[]): About | null {
     ref: a.ref,
     title: one ? a.name || a.ref : `${positions.length} activities`,
     kind: kindWords(held, positions),
-    fields: ids.map((id) => {
+    fields: ids.flatMap((id) => {
       const read = cellReader(held, id);
       const texts = new Set<string>();
       for (const i of positions) {
         texts.add(read(i));
         if (texts.size > 1) break;
       }
+      // What is worked out and does not apply is no news.
+      if (QUIET.has(id) && texts.size === 1 && texts.has('')) return [];
       return {
         id,
         name: id === 'finish' && pointsOnly ? 'date' : (names.get(id) ?? id),
         text: texts.size === 1 ? [...texts][0]! : '',
         differs: texts.size > 1,
         open: editorOf(id, groupsOnly) !== null,
+        tone: one ? bandTone(held, id, first) : '',
       };
     }),
     driving: one && !s.outline.isSummary[first] ? named(plan, drivingPath(s, first).slice(0, -1)) : [],

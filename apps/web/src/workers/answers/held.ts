@@ -4,6 +4,8 @@ import { firstDayOf, lastDayOf, type Plan, type Schedule } from '@clembo/core';
 export interface Held {
   plan: Plan;
   schedule: Schedule;
+  /** The edition that is measured against, where there is one and it has been asked for. */
+  promised?: { plan: Plan; schedule: Schedule } | null;
 }
 
 /** The day on which an activity is shown to begin. */

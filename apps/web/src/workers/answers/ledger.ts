@@ -3,6 +3,9 @@ import {
   applyCommand,
   type Arrangement,
   arrange,
+  type Band,
+  bandOfDays,
+  bandOfRatio,
   calendarOf,
   type Command,
   codeOfFieldId,
@@ -26,7 +29,11 @@ import {
   schedulePlan,
   shownDays,
   stretchesAt,
+  type Tolerance,
+  toleranceOf,
   type Totals,
+  type Variance,
+  varianceReader,
   valueText,
   workingDaysFrom,
 } from '@clembo/core';
@@ -36,7 +43,7 @@ import { CATEGORIES } from '@clembo/scene/ink';
 import { type Held, oneDecimal } from './held';
 
 /** How a cell is told apart: late and ahead by colour too, what is required and empty, what is worked out. */
-export type Tone = '' | 'late' | 'ahead' | 'bold' | 'missing';
+export type Tone = '' | 'late' | 'watch' | 'ahead' | 'bold' | 'missing';
 
 /** What a row's strip is drawn from. */
 export interface Strip {
@@ -107,17 +114,18 @@ export class LedgerView {
   private readonly readers: ((i: number) => string)[];
   private readonly percent: Float64Array;
   private readonly numbers: string[] | null;
+  private readonly variance: ((i: number) => Variance | null) | null;
   private readonly promisedAt: ((ref: string) => { first: Day; last: Day } | null) | null;
 
   constructor(
     private readonly held: Held,
     private readonly arrangement: Arrangement,
     closed: readonly string[],
-    promised: { plan: Plan; schedule: Schedule } | null,
   ) {
-    const { plan, schedule } = held;
+    const { plan, schedule, promised = null } = held;
+    this.variance = promised && varianceReader(plan, schedule, promised.plan, promised.schedule);
     try {
-      this.lines = arrange(plan, schedule, arrangement, new Set(closed));
+      this.lines = arrange(plan, schedule, arrangement, new Set(closed), promised);
     } catch (error) {
       if (!(error instanceof ConditionRefused)) throw error;
       this.error = error.message;
@@ -267,7 +275,7 @@ export class LedgerView {
       hides: !whole && line.concealed ? concealedWords(line.concealed) : '',
       totals: totalsWords(line.totals),
       colour: whole ? null : this.groupColour(line.field, line.value),
-      cells: this.arrangement.columns.map(({ field }) => totalCell(field, line.totals)),
+      cells: this.arrangement.columns.map(({ field }) => totalCell(field, this.held.plan.effortDay ?? 60, line.totals)),
       tones: this.arrangement.columns.map(() => ''),
       strip:
         first === null || last === null
@@ -306,11 +314,15 @@ export class LedgerView {
       const value = Number(this.cell(field, i).replace('−', '-'));
       return value > 0 ? 'late' : value < 0 ? 'ahead' : '';
     }
-    if (field === 'finish' || field === 'deadline') {
-      const { deadline } = plan.activities[i]!;
-      if (deadline !== null && s.finish[i] !== NONE && s.finish[i]! > deadline) return 'late';
-    }
-    return '';
+    const { deadline } = plan.activities[i]!;
+    if (
+      (field === 'finish' || field === 'deadline') &&
+      deadline !== null &&
+      s.finish[i] !== NONE &&
+      s.finish[i]! > deadline
+    )
+      return 'late';
+    return this.variance ? toneOfBand(plan, s, field, i, this.variance) : '';
   }
 
   private cell(field: string, i: number): string {
@@ -319,10 +331,33 @@ export class LedgerView {
   }
 }
 
+const BAND_TONES: Record<Band, Tone> = { ahead: '', inTolerance: '', watch: 'watch', breach: 'late' };
+const ofDays = ({ finishDays }: Variance, t: Tolerance) => (finishDays === null ? null : bandOfDays(finishDays, t));
+/** Fields that are told apart by how far off they are. */
+const BAND_FIELDS: Partial<Record<string, (v: Variance, t: Tolerance) => Band | null>> = {
+  finish: ofDays,
+  late: ofDays,
+  band: (v) => v.band,
+  effortOff: (v, t) => (v.effortRatio === null ? null : bandOfRatio(v.effortRatio, t.effort)),
+  costOff: (v, t) => (v.costRatio === null ? null : bandOfRatio(v.costRatio, t.cost)),
+};
+
+function toneOfBand(plan: Plan, s: Schedule, field: string, i: number, variance: (i: number) => Variance | null): Tone {
+  const asked = BAND_FIELDS[field];
+  if (!asked || s.outline.isSummary[i]) return '';
+  const v = variance(i);
+  const band = v && asked(v, toleranceOf(plan, plan.activities[i]!));
+  return band ? BAND_TONES[band] : '';
+}
+
+/** How far off a field of an activity is, where that is known. */
+export const bandTone = ({ plan, schedule: s, promised }: Held, field: string, i: number): Tone =>
+  promised ? toneOfBand(plan, s, field, i, varianceReader(plan, s, promised.plan, promised.schedule)) : '';
+
 /** Reads a field of activities as it is shown. */
 export function cellReader(held: Held, field: string): (i: number) => string {
   const { plan, schedule: s } = held;
-  const read = fieldReader(plan, s, field);
+  const read = fieldReader(plan, s, field, held.promised);
   if (!read) return () => '';
   const code = codeOfFieldId(field);
   if (code !== null) {
@@ -357,10 +392,14 @@ export function cellReader(held: Held, field: string): (i: number) => string {
     if (typeof value !== 'number') return valueText(value, type);
     if (type === 'day') return formatDay(value, 'medium');
     if (field === 'off') return value === 0 ? '' : signed(oneDecimal(value));
+    if (field === 'late') return value === 0 ? '0' : signed(oneDecimal(value));
+    if (WHOLE.has(field)) return String(Math.round(value));
     if (field === 'days' && value === 0) return '';
     return String(field === 'cost' || field === 'actualCost' ? value : oneDecimal(value));
   };
 }
+
+const WHOLE = new Set(['percentTime', 'percentEffort', 'effortOff', 'costOff']);
 
 const signed = (value: number): string => (value > 0 ? `+${value}` : value < 0 ? `−${-value}` : '');
 
@@ -383,11 +422,11 @@ function totalsWords({ rows, first, last, percent }: Totals): string {
   return `${count(rows, 'row', 'rows')}${span} · ${Math.round(percent)} %`;
 }
 
-function totalCell(field: string, { first, last, percent, effort, cost }: Totals): string {
+function totalCell(field: string, effortUnit: number, { first, last, percent, effort, cost }: Totals): string {
   if (field === 'start') return first === null ? '' : formatDay(first, 'medium');
   if (field === 'finish') return last === null ? '' : formatDay(last, 'medium');
   if (field === 'percent') return percent > 0 ? String(Math.round(percent)) : '';
-  if (field === 'effort') return effort > 0 ? String(oneDecimal(effort / 60)) : '';
+  if (field === 'effort') return effort > 0 ? String(oneDecimal(effort / effortUnit)) : '';
   if (field === 'cost') return cost === 0 ? '' : String(cost / 100);
   return '';
 }

@@ -9,7 +9,8 @@ import {
   type Condition,
   conditionHolds,
   ConditionRefused,
-  DEFAULT_TOLERANCE,
+  type Tolerance,
+  toleranceOf,
   dayOf,
   doneReader,
   earnedCurves,
@@ -22,6 +23,7 @@ import {
   type Plan,
   resourceNeed,
   type Schedule,
+  shownDays,
   slipsOf,
   type Standing,
   type StandingRow,
@@ -31,6 +33,7 @@ import {
   startOfDay,
   weekdayOf,
 } from '@clembo/core';
+import { amountWords, type AmountWords } from '@clembo/formats/amounts';
 import { formatDay } from '@clembo/scene/dates';
 import type { Held } from './held';
 import { dateSpan } from './span';
@@ -44,6 +47,8 @@ export interface Measuring {
   off: 'late' | 'ahead' | 'beyond' | null;
   statuses: Status[];
   refs: string[];
+  /** First days of months: only what goes on in one of them. */
+  months: number[];
   amount: Amount;
   /** How far what comes up reaches. */
   weeks: number;
@@ -90,28 +95,36 @@ export interface PartShown {
   band: Band | null;
 }
 
-/** The standing as the page shows it. Amounts are in hours or in the plan's currency. */
-export interface StandingShown {
-  error: string | null;
-  edition: string;
-  activities: number;
-  listed: number;
+/** What the large words say. */
+export interface Statement {
   finish: { words: string; about: string; band: Band | null } | null;
   percent: { time: number | null; effort: number | null; stated: number | null; planned: number | null };
   /** `band` is that of the schedule index: how much more would have had to be earned. */
   indices: { spi: number | null; cpi: number | null; words: string; band: Band | null } | null;
   atEnd: { words: string; about: string; band: Band } | null;
+}
+
+/** The standing as the page shows it. Amounts are in hours or in the plan's currency. */
+export interface StandingShown extends Statement {
+  error: string | null;
+  edition: string;
+  activities: number;
+  listed: number;
   slips: SlipShown[];
   slipped: number;
   amounts: AmountShown[];
   curves: { days: number[]; planned: number[]; earned: (number | null)[]; spent: (number | null)[] } | null;
+  /** What amounts are in; an empty text for costs without a currency. */
+  unit: string;
   now: number;
   counts: Record<Status, number>;
   coming: ComingShown[];
-  payments: { month: string; promised: number; due: number; earned: number }[];
+  payments: { start: number; month: string; promised: number; due: number; earned: number }[];
   snapshot: SnapshotShown[];
   parts: PartShown[];
-  need: { steps: string[]; hours: number[]; past: number };
+  need: { steps: string[]; months: number[]; hours: number[]; past: number };
+  /** The same of the whole plan, where what is measured is a part of it. */
+  whole: Statement | null;
 }
 
 /** A row behind a figure. */
@@ -140,33 +153,27 @@ export type Behind =
 
 type Promised = { plan: Plan; schedule: Schedule; name: string };
 
-const thousands = (n: number): string => Math.round(n).toLocaleString('en-GB').replace(/,/g, ' ');
-
-/** An amount as a person would say it: `7.1 M`, `412 000`, `820`. */
-function amountWords(value: number, amount: Amount): string {
-  const n = amount === 'cost' ? value / 100 : value / 60;
-  const unit = amount === 'effort' ? ' h' : '';
-  if (Math.abs(n) >= 1e6) return `${(n / 1e6).toFixed(Math.abs(n) >= 1e7 ? 1 : 2)} M${unit}`;
-  return `${thousands(n)}${unit}`;
-}
-
 const days = (n: number): string => `${n} ${n === 1 ? 'day' : 'days'}`;
 const lateWords = (n: number): string => (n === 0 ? 'on the day' : n > 0 ? `${days(n)} late` : `${days(-n)} ahead`);
 const dayWords = (day: number | null): string => (day === null ? '–' : formatDay(day, 'medium'));
 
+const OFF: Record<NonNullable<Measuring['off']>, (row: StandingRow) => boolean> = {
+  late: (r) => (r.late ?? 0) > 0,
+  ahead: (r) => (r.late ?? 0) < 0,
+  beyond: ({ variance }) => variance?.band === 'watch' || variance?.band === 'breach',
+};
+
 function keepOf({ plan, schedule: s }: Held, promised: Promised, m: Measuring, moment: number): (i: number) => boolean {
-  const holds = conditionHolds(plan, s, m.where);
+  const holds = conditionHolds(plan, s, m.where, promised);
   const statuses = new Set(m.statuses);
   const refs = new Set(m.refs);
-  const late = new Map<string, number>();
+  const off = new Set<string>();
   if (m.off !== null)
     for (const r of standingOf(plan, s, promised.plan, promised.schedule, moment).rows)
-      if (r.late !== null) late.set(r.ref, r.late);
-  const off = (ref: string): boolean => {
-    const by = late.get(ref) ?? 0;
-    if (m.off === 'late') return by > 0;
-    if (m.off === 'ahead') return by < 0;
-    return by > DEFAULT_TOLERANCE.watchDays;
+      if (OFF[m.off](r)) off.add(r.ref);
+  const inMonths = (i: number): boolean => {
+    const shown = shownDays(s, i);
+    return shown !== null && m.months.some((month) => shown.first < monthStart(month, 1) && shown.last >= month);
   };
   return (i) => {
     const a = plan.activities[i]!;
@@ -174,7 +181,8 @@ function keepOf({ plan, schedule: s }: Held, promised: Promised, m: Measuring, m
       (m.where.tests.length === 0 || holds(i)) &&
       (statuses.size === 0 || statuses.has(statusAt(plan, s, i, moment))) &&
       (refs.size === 0 || refs.has(a.ref)) &&
-      (m.off === null || off(a.ref))
+      (m.months.length === 0 || inMonths(i)) &&
+      (m.off === null || off.has(a.ref))
     );
   };
 }
@@ -182,8 +190,15 @@ function keepOf({ plan, schedule: s }: Held, promised: Promised, m: Measuring, m
 const NOWHERE: Standing['counts'] = { complete: 0, inProgress: 0, onHold: 0, lateToStart: 0, notStarted: 0 };
 
 /** How the plan, or what is chosen of it, stands against an edition. */
-export function standingShown(held: Held, promised: Promised, m: Measuring, moment: number): StandingShown {
+export function standingShown(
+  held: Held,
+  promised: Promised,
+  m: Measuring,
+  moment: number,
+  locale: string,
+): StandingShown {
   const { plan, schedule: s } = held;
+  const words = amountWords(plan, locale);
   const activities = s.outline.isSummary.filter((x) => !x).length;
   const empty: StandingShown = {
     error: null,
@@ -198,13 +213,15 @@ export function standingShown(held: Held, promised: Promised, m: Measuring, mome
     slipped: 0,
     amounts: [],
     curves: null,
+    unit: '',
     now: dayOf(moment),
     counts: NOWHERE,
     coming: [],
     payments: [],
     snapshot: [],
     parts: [],
-    need: { steps: [], hours: [], past: 0 },
+    need: { steps: [], months: [], hours: [], past: 0 },
+    whole: null,
   };
   let keep: (i: number) => boolean;
   try {
@@ -225,38 +242,15 @@ export function standingShown(held: Held, promised: Promised, m: Measuring, mome
   const others = without(m.where, m.by);
   const ofParts = beside({ where: others }, others !== m.where);
   const slips = slipsOf(ofRefs.rows);
-  const earned = st.earned[m.amount];
   const off = amountsOff(promised.plan, promised.schedule, ofRefs.rows, m.amount);
   return {
     ...empty,
     listed: rows.length,
-    finish: st.finish && {
-      words: st.finish.late === null ? dayWords(st.finish.now) : finishWords(st.finish.late),
-      about: `finish ${formatDay(st.finish.now, 'medium')}${st.finish.promised === null ? ', not in the promise' : `, promised ${formatDay(st.finish.promised, 'medium')}`}`,
-      band: st.finish.late === null ? null : bandOfDays(st.finish.late, DEFAULT_TOLERANCE),
-    },
-    percent: st.percent,
-    indices: earned && {
-      spi: earned.spi,
-      cpi: earned.cpi,
-      band: earned.spi === null || earned.spi === 0 ? null : bandOfRatio(1 / earned.spi, DEFAULT_TOLERANCE),
-      words: [
-        earned.spi === null
-          ? 'nothing was planned by now'
-          : `for each 100 planned, ${Math.round(100 * earned.spi)} earned (SPI)`,
-        earned.cpi === null ? '' : `for each 100 spent, ${Math.round(100 * earned.cpi)} earned (CPI)`,
-      ]
-        .filter(Boolean)
-        .join(' · '),
-    },
-    atEnd:
-      !earned || earned.eac === null || earned.vac === null
+    ...statementOf(plan, st, m.amount, words),
+    whole:
+      rows.length === activities
         ? null
-        : {
-            words: `${amountWords(Math.abs(earned.vac), m.amount)} ${earned.vac < 0 ? 'over' : 'under'}`,
-            about: `${amountWords(earned.eac, m.amount)} at completion, budget ${amountWords(earned.bac, m.amount)}`,
-            band: bandOfRatio(earned.eac / earned.bac, DEFAULT_TOLERANCE),
-          },
+        : statementOf(plan, standingOf(plan, s, promised.plan, promised.schedule, moment), m.amount, words),
     slips: [...slips.slice(0, 9), ...slips.slice(9).slice(-3)].map(({ ref, name, late, band }) => ({
       ref,
       name,
@@ -269,9 +263,10 @@ export function standingShown(held: Held, promised: Promised, m: Measuring, mome
       name: a.name,
       percent: Math.round(100 * a.ratio),
       band: a.band,
-      words: `${amountWords(a.now, m.amount)} of ${amountWords(a.promised, m.amount)}`,
+      words: `${words.amount(a.now, m.amount)} of ${words.amount(a.promised, m.amount)}`,
     })),
-    curves: curvesOf(held, promised, m, moment, rows),
+    curves: curvesOf(held, promised, m, moment, rows, words),
+    unit: words.unit(m.amount),
     counts: ofStatuses.counts,
     coming: comingUp(rows, moment, 7 * m.weeks)
       .slice(0, 60)
@@ -285,14 +280,48 @@ export function standingShown(held: Held, promised: Promised, m: Measuring, mome
         late: r.late ?? 0,
       })),
     payments: paymentsByMonth(plan, promised.plan, promised.schedule, rows).map((p) => ({
+      start: p.month,
       month: formatDay(p.month, 'medium').split(' ').slice(1).join(' '),
       promised: p.promised / 100,
       due: p.due / 100,
       earned: p.earned / 100,
     })),
-    snapshot: snapshotRows(st),
+    snapshot: snapshotRows(st, plan.tolerance, words),
     parts: partsOf(held, promised, m.by, ofParts.rows),
     need: needOf(held, rows, moment),
+  };
+}
+
+function statementOf(plan: Plan, st: Standing, amount: Amount, words: AmountWords): Statement {
+  const earned = st.earned[amount];
+  return {
+    finish: st.finish && {
+      words: st.finish.late === null ? dayWords(st.finish.now) : finishWords(st.finish.late),
+      about: `finish ${formatDay(st.finish.now, 'medium')}${st.finish.promised === null ? ', not in the promise' : `, promised ${formatDay(st.finish.promised, 'medium')}`}`,
+      band: st.finish.late === null ? null : bandOfDays(st.finish.late, plan.tolerance),
+    },
+    percent: st.percent,
+    indices: earned && {
+      spi: earned.spi,
+      cpi: earned.cpi,
+      band: earned.spi === null || earned.spi === 0 ? null : bandOfRatio(1 / earned.spi, plan.tolerance[amount]),
+      words: [
+        earned.spi === null
+          ? 'nothing was planned by now'
+          : `for each 100 planned, ${Math.round(100 * earned.spi)} earned (SPI)`,
+        earned.cpi === null ? '' : `for each 100 spent, ${Math.round(100 * earned.cpi)} earned (CPI)`,
+      ]
+        .filter(Boolean)
+        .join(' · '),
+    },
+    atEnd:
+      !earned || earned.eac === null || earned.vac === null
+        ? null
+        : {
+            words: `${words.amount(Math.abs(earned.vac), amount)} ${earned.vac < 0 ? 'over' : 'under'}`,
+            about: `${words.amount(earned.eac, amount)} at completion, budget ${words.amount(earned.bac, amount)}`,
+            band: bandOfRatio(earned.eac / earned.bac, plan.tolerance[amount]),
+          },
   };
 }
 
@@ -312,6 +341,7 @@ function curvesOf(
   m: Measuring,
   moment: number,
   rows: readonly StandingRow[],
+  words: AmountWords,
 ): StandingShown['curves'] {
   const refs = new Set(rows.map((r) => r.ref));
   const spans = [dateSpan(held.schedule), dateSpan(promised.schedule)].flatMap((x) => x ?? []);
@@ -324,7 +354,7 @@ function curvesOf(
   const { plan, schedule } = held;
   const c = earnedCurves(plan, schedule, promised.plan, promised.schedule, m.amount, moments, moment, refs);
   if (c.planned.at(-1) === 0) return null;
-  const unit = (v: number | null) => (v === null ? null : Math.round(v / (m.amount === 'cost' ? 100 : 60)));
+  const unit = (v: number | null) => (v === null ? null : Math.round(words.size(v, m.amount)));
   return {
     days: moments.map((x) => x / 1440),
     planned: c.planned.map((v) => unit(v)!),
@@ -333,7 +363,7 @@ function curvesOf(
   };
 }
 
-function snapshotRows(st: Standing): SnapshotShown[] {
+function snapshotRows(st: Standing, tolerance: Tolerance, words: AmountWords): SnapshotShown[] {
   const list: SnapshotShown[] = [];
   const { start, finish, days: d, sums } = st;
   const begun = st.rows.some((r) => r.status === 'complete' || r.status === 'inProgress');
@@ -348,7 +378,7 @@ function snapshotRows(st: Standing): SnapshotShown[] {
       actual: happened ? dayWords(now) : '–',
       toGo: '–',
       off: late === null ? '–' : lateWords(late),
-      band: late === null ? null : bandOfDays(late, DEFAULT_TOLERANCE),
+      band: late === null ? null : bandOfDays(late, tolerance),
     });
   };
   end('Start', start, begun);
@@ -356,17 +386,17 @@ function snapshotRows(st: Standing): SnapshotShown[] {
   if (d)
     list.push({
       name: 'Working days',
-      now: thousands(d.now),
-      promised: d.promised === null ? '–' : thousands(d.promised),
-      actual: thousands(d.gone),
-      toGo: thousands(d.now - d.gone),
+      now: words.number(d.now),
+      promised: d.promised === null ? '–' : words.number(d.promised),
+      actual: words.number(d.gone),
+      toGo: words.number(d.now - d.gone),
       off:
         d.promised === null
           ? '–'
           : d.now === d.promised
             ? '0'
             : `${d.now > d.promised ? '+' : '−'}${Math.abs(d.now - d.promised)}`,
-      band: d.promised === null ? null : bandOfDays(d.now - d.promised, DEFAULT_TOLERANCE),
+      band: d.promised === null ? null : bandOfDays(d.now - d.promised, tolerance),
     });
   for (const amount of ['effort', 'cost'] as const) {
     const { now, promised, actual } = sums[amount];
@@ -374,12 +404,12 @@ function snapshotRows(st: Standing): SnapshotShown[] {
     const share = promised === 0 ? null : Math.round((100 * (now - promised)) / promised);
     list.push({
       name: amount === 'effort' ? 'Effort' : 'Cost',
-      now: amountWords(now, amount),
-      promised: amountWords(promised, amount),
-      actual: amountWords(actual, amount),
-      toGo: amountWords(Math.max(0, now - actual), amount),
+      now: words.amount(now, amount),
+      promised: words.amount(promised, amount),
+      actual: words.amount(actual, amount),
+      toGo: words.amount(Math.max(0, now - actual), amount),
       off: share === null ? '–' : share === 0 ? '0 %' : `${share > 0 ? '+' : '−'}${Math.abs(share)} %`,
-      band: promised === 0 ? null : bandOfRatio(now / promised, DEFAULT_TOLERANCE),
+      band: promised === 0 ? null : bandOfRatio(now / promised, tolerance[amount]),
     });
   }
   return list;
@@ -414,7 +444,7 @@ function partsOf(
         activities: own.length,
         percent: percentOfRows(read, own),
         late,
-        band: late === null ? null : bandOfDays(late, DEFAULT_TOLERANCE),
+        band: late === null ? null : bandOfDays(late, toleranceOf(plan, { codes: { [field.id]: code } })),
       };
     });
 }
@@ -422,7 +452,7 @@ function partsOf(
 /** Hours needed of all resources, week by week or month by month. */
 function needOf({ plan, schedule: s }: Held, rows: readonly StandingRow[], moment: number): StandingShown['need'] {
   const span = dateSpan(s);
-  const none = { steps: [], hours: [], past: 0 };
+  const none = { steps: [], months: [], hours: [], past: 0 };
   if (!span || plan.resources.length === 0) return none;
   const weekly = span.last - span.first < 420;
   const bounds: number[] = [];
@@ -445,6 +475,7 @@ function needOf({ plan, schedule: s }: Held, rows: readonly StandingRow[], momen
     steps: bounds
       .slice(0, -1)
       .map((day) => (weekly ? formatDay(day, 'short') : formatDay(day, 'medium').split(' ').slice(1).join(' '))),
+    months: bounds.slice(0, -1).map((day) => monthStart(day)),
     hours,
     past: bounds.filter((day) => startOfDay(day) <= moment).length - 1,
   };

@@ -1,0 +1,71 @@
+import type { Plan } from '@clembo/core';
+
+/** Spaces and hyphens that fonts may lack become plain ones. */
+const plain = (text: string): string => text.replace(/\s/g, ' ').replace(/[\u2010-\u2012]/g, '-');
+
+/** From here on amounts are told in millions. */
+const MILLION = 1e6;
+
+/** Notations that numbers can be written in (BCP 47). */
+export const LOCALES = [
+  'en-GB',
+  'en-US',
+  'de-DE',
+  'de-CH',
+  'fr-FR',
+  'nl-NL',
+  'es-ES',
+  'it-IT',
+  'pl-PL',
+  'sv-SE',
+  'el-GR',
+  'uk-UA',
+] as const;
+
+type Amount = 'cost' | 'effort';
+
+/**
+ * Writes amounts of a plan in its currency (ISO 4217) and its unit of effort, in a locale's notation. Costs are in
+ * hundredths, effort in minutes.
+ *
+ * @param locale BCP 47; one that is not known is written as British English
+ */
+export function amountWords(plan: Pick<Plan, 'currency' | 'effortDay'>, locale = 'en-GB') {
+  const known = Intl.NumberFormat.supportedLocalesOf([locale])[0] ?? 'en-GB';
+  const format = (options: Intl.NumberFormatOptions) => {
+    const made = new Intl.NumberFormat(known, options);
+    return (value: number) => plain(made.format(value));
+  };
+  const { currency, effortDay } = plan;
+  const style = currency === null ? {} : ({ style: 'currency', currency, currencyDisplay: 'narrowSymbol' } as const);
+  const whole = format({ ...style, maximumFractionDigits: 0, minimumFractionDigits: 0 });
+  const millions = format({ maximumFractionDigits: 2 });
+  const number = format({ maximumFractionDigits: 1 });
+  const symbol = currency === null ? '' : symbolOf(known, currency);
+  const size = (value: number, of: Amount) => (of === 'cost' ? value / 100 : value / (effortDay ?? 60));
+  const money = (hundredths: number) => {
+    const value = hundredths / 100;
+    if (Math.abs(value) < MILLION) return whole(value);
+    return `${symbol}${symbol === '' ? '' : ' '}${millions(value / MILLION)} M`;
+  };
+  const effort = (minutes: number) => {
+    const value = size(minutes, 'effort');
+    const shown = number(Math.abs(value) >= 100 ? Math.round(value) : value);
+    return effortDay === null ? `${shown} h` : `${shown} person-${shown === '1' ? 'day' : 'days'}`;
+  };
+  return {
+    money,
+    effort,
+    size,
+    number,
+    amount: (value: number, of: Amount) => (of === 'cost' ? money(value) : effort(value)),
+    unit: (of: Amount) => (of === 'cost' ? symbol : effortDay === null ? 'h' : 'person-days'),
+  };
+}
+
+export type AmountWords = ReturnType<typeof amountWords>;
+
+function symbolOf(locale: string, currency: string): string {
+  const made = new Intl.NumberFormat(locale, { style: 'currency', currency, currencyDisplay: 'narrowSymbol' });
+  return plain(made.formatToParts(0).find((p) => p.type === 'currency')?.value ?? currency);
+}
