@@ -5,7 +5,7 @@ import { type Plan, schedulePlan } from '@clembo/core';
 import { writeSvg } from '@clembo/render';
 import { guessColumnMap, readCsv, readPlan } from '@clembo/formats';
 import {
-  Brief,
+  TimelineBrief,
   composeExhibit,
   createMeasure,
   type FontMetrics,
@@ -13,6 +13,7 @@ import {
   Occupancy,
   packRows,
 } from '@clembo/scene';
+import { amountWords } from '../../packages/formats/src/amounts/amountWords';
 import metrics from '@clembo/scene/metrics.json' with { type: 'json' };
 import { benchEngine } from './engine';
 import { report, sideBySide } from './sideBySide';
@@ -89,8 +90,17 @@ function benchCompose(): void {
     const plan = randomPlan(count, count);
     const schedule = schedulePlan(plan);
     const page = PAGE_OF[count];
-    const brief = Brief.parse({ kind: 'timeline', lanes: ['lane'], colour: 'trade', page });
-    const input = { plan, schedule, brief, measure, edition: '', promised: null };
+    const brief = TimelineBrief.parse({ kind: 'timeline', lanes: ['lane'], colour: 'trade', page });
+    const input = {
+      plan,
+      schedule,
+      brief,
+      measure,
+      amounts: amountWords(plan),
+      edition: '',
+      promised: null,
+      editions: [],
+    };
     const { width, height, fit } = composeExhibit(input);
     const labels = labelsOf(plan, width, height, measure);
     const base = `placing ${labels.length} labels alone (1 ×)`;

@@ -3,6 +3,7 @@ import type { Page } from 'puppeteer-core';
 import { schedulePlan } from '../../packages/core/src/index';
 import { fontFolder, writeSvg } from '../../packages/render/src/index';
 import { composeExhibit, createMeasure, type FontMetrics, type Scene } from '../../packages/scene/src/index';
+import { amountWords } from '../../packages/formats/src/amounts/amountWords';
 import metrics from '../../packages/scene/fonts/metrics.json' with { type: 'json' };
 import { faultsOf } from './faults';
 import { type RandomPage, randomPage } from './randomPages';
@@ -18,7 +19,9 @@ function composePage({ plan, promised, brief }: RandomPage): Scene {
     schedule: schedulePlan(plan),
     brief,
     measure,
+    amounts: amountWords(plan),
     edition: 'Edition of the day',
+    editions: [],
     promised: promised && { plan: promised, schedule: schedulePlan(promised), name: 'What was promised' },
   });
 }

@@ -11,7 +11,7 @@ import {
   makeValue,
 } from '../../packages/core/src/index';
 import { seeded } from '../../packages/core/tests/helpers';
-import { Brief, LABEL_PARTS, PAGES, PROMISED } from '../../packages/scene/src/index';
+import { LABEL_PARTS, PAGES, PROMISED, TimelineBrief } from '../../packages/scene/src/index';
 
 const WORDS = [
   [
@@ -41,7 +41,7 @@ export interface RandomPage {
   seed: number;
   plan: Plan;
   promised: Plan | null;
-  brief: Brief;
+  brief: TimelineBrief;
 }
 
 /** How many activities: mostly what people put on a page, sometimes far too many. */
@@ -171,7 +171,7 @@ export function randomPage(seed: number): RandomPage {
   const cuts = !oneDay && chance(0.3);
   const from = cuts ? startOfDay(first + Math.floor(random() * days * 0.5)) : null;
   const laneFields = pick([[], ['lane'], ['lane'], ['outline'], ['trade'], ['lane', 'trade']]);
-  const brief = Brief.parse({
+  const brief = TimelineBrief.parse({
     kind: 'timeline',
     title: chance(0.15)
       ? Array.from({ length: 4 + Math.floor(random() * 30) }, () => pick(language))

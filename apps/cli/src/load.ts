@@ -55,6 +55,8 @@ export interface Loaded {
   rowOf: Map<string, number>;
   /** What the file itself promised, in baseline columns; null where it has none. */
   promised: Plan | null;
+  /** Editions that the file holds beside the working one, the oldest first. */
+  editions: { name: string; plan: Plan }[];
 }
 
 /** Reads a plan from a table, a calendar, a model or our JSON, and lays the options over it. */
@@ -64,7 +66,7 @@ export async function loadPlan(file: string, options: LoadOptions): Promise<Load
   const loaded = looksLikeBundle(bytes)
     ? loadBundle(readBundle(bytes, basename(file)))
     : looksLikeJson(bytes)
-      ? { ...readPlanJson(new TextDecoder().decode(bytes), basename(file)), promised: null }
+      ? { ...readPlanJson(new TextDecoder().decode(bytes), basename(file)), promised: null, editions: [] }
       : await loadTable(bytes, file, options, calendar);
   return { ...loaded, plan: await withOptions(loaded.plan, options, calendar) };
 }
@@ -77,6 +79,7 @@ function loadBundle({ editions }: WholePlan): Loaded {
     problems: [],
     rowOf: new Map(plan.activities.map((a, k) => [a.ref, k + 1])),
     promised: editions.find((e) => e.baseline)?.plan ?? null,
+    editions: editions.filter((e) => !e.working).map(({ name, plan: kept }) => ({ name, plan: kept })),
   };
 }
 
@@ -148,7 +151,7 @@ async function loadTable(
   const { table, map } = await mapTable(bytes, file, options, []);
   const intake = takeIn(table, map, file, calendar);
   const { plan, problems, rowOf, baseline } = intake;
-  return { plan, problems, rowOf, promised: promisedEdition(plan, baseline) };
+  return { plan, problems, rowOf, promised: promisedEdition(plan, baseline), editions: [] };
 }
 
 /** Reads a table by its map; with a calendar of the person's own it is the plan's. */

@@ -6,9 +6,11 @@ import { loadPlan } from './load';
 const HELP = `clembo: pages from schedule data, on the command line
 
   clembo schedule FILE [--json]          dates and float of every activity, as CSV or JSON
-  clembo compose FILE [--brief BRIEF.json] [--baseline OLD] [--date DATE] --out PAGE.(svg|pdf|png)
-                                         a page; without a brief, one that suits the plan;
-                                         --baseline: what was promised; --date: of a PDF
+  clembo compose FILE [--kind KIND | --brief BRIEF.json] [--baseline OLD] [--date DATE] [--locale en-GB]
+         --out PAGE.(svg|pdf|png)        a page; without a brief, one that suits the plan;
+                                         --kind timeline, slips, bars, amounts, trend, curves or snapshot;
+                                         --baseline: what was promised; --date: of a PDF;
+                                         --locale: whose notation numbers are written in
   clembo intake FILE [--strict] [--out PLAN.(clembo|json)] [--json]
                                          what every column is read as, how much of it, what cannot be read;
                                          a plan of it; --strict: nothing while any cell cannot be read
@@ -17,12 +19,15 @@ const HELP = `clembo: pages from schedule data, on the command line
                                          --accept all, none, or added,removed,moved,...: written into PLAN
   clembo convert FILE --out PLAN.(csv|xlsx|ics|ifc|json|clembo)
                                          the plan in another form
-  clembo brief --kind timeline           a default brief to change
+  clembo brief --kind KIND               a default brief to change
   clembo check FILE [--baseline OLD] [--json]
                                          findings on the data, and the 14-point assessment
   clembo changes OLD NEW [--match FIELDS] [--json]
                                          what was added, removed, moved, renamed, relinked
   clembo variance OLD NEW [--json]       NEW against OLD as its baseline, and earned value
+  clembo standing FILE [--against OLD] [--status-date DATE] [--json]
+                                         how the plan stands against what was promised: days late, percent by
+                                         time and by effort, earned value, snapshot, what slipped
   clembo linear FILE [--buffer DAYS] [--distance LENGTH] [--json]
                                          flowlines, clashes, and starts that keep a buffer
 
@@ -64,6 +69,8 @@ const OPTIONS = {
   retained: { type: 'boolean' },
   override: { type: 'boolean' },
   baseline: { type: 'string' },
+  against: { type: 'string' },
+  locale: { type: 'string' },
   date: { type: 'string' },
   buffer: { type: 'string' },
   distance: { type: 'string' },
@@ -135,6 +142,13 @@ async function run(argv: string[]): Promise<string> {
       return (await import('./commands/changes')).changesCommand(await load(0), await load(1), values.match, asJson);
     case 'variance':
       return (await import('./commands/variance')).varianceCommand(await load(0), await load(1), asJson);
+    case 'standing':
+      return (await import('./commands/standing')).standingCommand(
+        await load(),
+        values.against === undefined ? null : await loadPlan(values.against, { ...values, 'status-date': undefined }),
+        values.locale,
+        asJson,
+      );
     case 'linear':
       return (await import('./commands/linear')).linearCommand(await load(), values.buffer, values.distance, asJson);
     default:
@@ -145,7 +159,6 @@ async function run(argv: string[]): Promise<string> {
 /** The default brief of a kind of exhibit, as JSON to change. */
 async function defaultBrief(kind: string): Promise<string> {
   const { EXHIBITS } = await import('@clembo/scene');
-  if (!Object.hasOwn(EXHIBITS, kind))
-    throw new UsageError(`--kind takes ${Object.keys(EXHIBITS).join(' or ')}, not “${kind}”.`);
-  return `${JSON.stringify(EXHIBITS[kind as keyof typeof EXHIBITS].defaults(), null, 2)}\n`;
+  const { exhibitName } = await import('./exhibitName');
+  return `${JSON.stringify(EXHIBITS[exhibitName(kind)].defaults(), null, 2)}\n`;
 }

@@ -1,13 +1,13 @@
-export * from './brief/brief';
-export * from './brief/sentence';
+export * from './brief/index';
 export { suggestTimelineBrief } from './brief/suggest';
 export type { ComposeInput, Promised } from './exhibits/composed';
-export { Brief, composeExhibit, EXHIBITS, type ExhibitKind, type ExhibitName, sentenceOf } from './exhibits/registry';
+export { composeExhibit, EXHIBITS, type ExhibitKind, type ExhibitName } from './exhibits/registry';
+export type { AmountWords } from './text/amounts';
+export { type SnapshotLine, snapshotLines } from './exhibits/variance/snapshotLines';
 export { TO_COME } from './exhibits/timeline/marks';
 export { CATEGORIES, GREY, HAIRLINE, HAREBELL, INK, KELP, MADDER, NEUTRAL, PAPER, SOFT_INK, tint } from './graph/ink';
 export * from './graph/scene';
 export { Occupancy } from './labels/occupancy';
-export { fitWords, shownWords } from './graph/shown';
 export { packRows } from './rows/pack';
 export { chooseTiers, nameForm, niceRange, ticks, timeScale, type TimeUnit } from './scales/time';
 export { formatDay } from './text/dates';

@@ -10,7 +10,16 @@ import {
   makeField,
   makeValue,
 } from '@clembo/core';
-import { Brief, composeExhibit, createMeasure, type FontMetrics, leavesOf, type Scene, textOf } from '../src/index';
+import {
+  type AmountWords,
+  composeExhibit,
+  TimelineBrief,
+  createMeasure,
+  type FontMetrics,
+  leavesOf,
+  type Scene,
+  textOf,
+} from '../src/index';
 import metrics from '../fonts/metrics.json' with { type: 'json' };
 
 export const fonts = metrics as FontMetrics;
@@ -78,15 +87,28 @@ export function randomPlan(seed: number, count: number): Plan {
   });
 }
 
-export const briefOf = (part: Partial<Brief> = {}): Brief => Brief.parse({ kind: 'timeline', ...part });
+export const briefOf = (part: Partial<TimelineBrief> = {}): TimelineBrief =>
+  TimelineBrief.parse({ kind: 'timeline', ...part });
 
-export function compose(plan: Plan, part: Partial<Brief> = {}, promised: Plan | null = null): Scene {
+/** Amounts as plain numbers of units and hours. */
+export const plainAmounts: AmountWords = {
+  money: (v) => String(v / 100),
+  effort: (v) => `${v / 60} h`,
+  amount: (v, of) => (of === 'cost' ? String(v / 100) : `${v / 60} h`),
+  size: (v, of) => v / (of === 'cost' ? 100 : 60),
+  unit: (of) => (of === 'cost' ? '' : 'h'),
+  number: String,
+};
+
+export function compose(plan: Plan, part: Partial<TimelineBrief> = {}, promised: Plan | null = null): Scene {
   return composeExhibit({
     plan,
     schedule: schedulePlan(plan),
     brief: briefOf(part),
     measure,
+    amounts: plainAmounts,
     edition: 'Test edition',
+    editions: [],
     promised: promised && { plan: promised, schedule: schedulePlan(promised), name: 'Promised edition' },
   });
 }
@@ -137,3 +159,14 @@ export function overlaps(a: Box[], b: Box[], tolerance = 0.3): string[] {
   });
   return found;
 }
+
+/** The table of a scene, row by row. */
+export const contentOf = (scene: Scene) =>
+  scene.content.rows.map(({ ref, cells: [lane, name, start, finish, note] }) => ({
+    ref,
+    lane: lane!,
+    name: name!,
+    start: start!,
+    finish: finish!,
+    note: note!,
+  }));

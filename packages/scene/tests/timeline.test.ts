@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { endOfDay, makeActivity, type Plan, parseIsoDate, startOfDay } from '@clembo/core';
 import { demoPlans } from '../../../demo/index';
-import { type Brief, leavesOf, PAGES, type PageName, PROMISED, type Scene, shownWords } from '../src/index';
-import { briefOf, compose, labelBoxes, overlaps, randomPlan, texts } from './fixtures';
+import { type TimelineBrief, leavesOf, PAGES, type PageName, PROMISED, type Scene, shownWords } from '../src/index';
+import { briefOf, compose, labelBoxes, overlaps, randomPlan, texts, contentOf } from './fixtures';
 
 const day = (text: string) => startOfDay(parseIsoDate(text)!);
 const end = (text: string) => endOfDay(parseIsoDate(text)!);
@@ -104,7 +104,7 @@ describe('truth: what is on a page, and what is not', () => {
     expect(said(only(['Lane 2']))).toEqual(['Wall (2) to 8 May']);
     // In lanes by the same field it stands in each lane for what lies there.
     const lanes = compose(plan, { level: 1, lanes: ['lane'] });
-    expect(lanes.content.map((r) => [r.lane, r.name, r.start, r.finish])).toEqual([
+    expect(contentOf(lanes).map((r) => [r.lane, r.name, r.start, r.finish])).toEqual([
       ['Lane 1', 'Wall', '2 March 2026', '6 March 2026'],
       ['Lane 2', 'Wall', '1 April 2026', '8 May 2026'],
     ]);
@@ -143,7 +143,7 @@ describe('truth: what is on a page, and what is not', () => {
       ['South', null, null, { kind: 'summary' }],
       ['Paving', '2026-04-02', '2026-04-06', { parent: 'R3' }],
     ]);
-    expect(compose(plan).content.map((r) => r.name)).toEqual(['Paving (North)', 'Paving (South)']);
+    expect(contentOf(compose(plan)).map((r) => r.name)).toEqual(['Paving (North)', 'Paving (South)']);
   });
 
   test('interrupted work is drawn in its stretches', () => {
@@ -212,22 +212,22 @@ describe('the title states what the dates say until the person says otherwise', 
 describe('what the brief says', () => {
   test('down to a level, deeper activities are drawn as their group, with their number', () => {
     const scene = compose(wall, { level: 1 });
-    expect(scene.content.map((r) => r.name)).toEqual(expect.arrayContaining(['Consents and design', 'Wall']));
+    expect(contentOf(scene).map((r) => r.name)).toEqual(expect.arrayContaining(['Consents and design', 'Wall']));
     expect(said(scene).some((t) => /^Wall \(\d+\)/.test(t))).toBe(true);
     expect(compose(wall, { level: null, page: 'A1 landscape' }).fit.counts.shown).toBe(leaves);
   });
 
   test('milestones only, activities only', () => {
     const isMilestone = (note: string) => note.startsWith('milestone');
-    expect(compose(wall, { include: 'milestones' }).content.every((r) => isMilestone(r.note))).toBe(true);
-    expect(compose(wall, { include: 'activities', level: 2 }).content.some((r) => isMilestone(r.note))).toBe(false);
+    expect(contentOf(compose(wall, { include: 'milestones' })).every((r) => isMilestone(r.note))).toBe(true);
+    expect(contentOf(compose(wall, { include: 'activities', level: 2 })).some((r) => isMilestone(r.note))).toBe(false);
   });
 
   test('lanes nest, each level in the order of its code book', () => {
     const scene = compose(wall, { lanes: ['phase', 'contractor'], level: 2, page: 'A1 landscape' });
     const lanes = texts(scene, 'lane');
     expect(lanes.indexOf('Beach and toe')).toBeLessThan(lanes.indexOf('Wall'));
-    expect(scene.content.some((r) => r.lane === 'Beach and toe › Marine works')).toBe(true);
+    expect(contentOf(scene).some((r) => r.lane === 'Beach and toe › Marine works')).toBe(true);
     expect(briefOf({ lanes: 'phase' as never }).lanes).toEqual(['phase']);
   });
 
@@ -258,7 +258,7 @@ describe('what the brief says', () => {
   });
 
   test('the legend says only what is on the page, progress once', () => {
-    const legend = (part: Partial<Brief>) =>
+    const legend = (part: Partial<TimelineBrief>) =>
       texts(compose(wall, { level: 2, page: 'A3 landscape', ...part }), 'legend');
     const whole = legend({ colour: 'discipline' });
     expect(whole).toEqual(expect.arrayContaining(['Marine', 'Civil', 'Critical', 'Status date', 'Done']));
@@ -331,7 +331,7 @@ describe('a page degrades gradually', () => {
   test('an unreadable page says so, and still lists what it cannot draw', () => {
     const scene = compose(crowd(500), { page: 'A4 landscape' });
     expect(texts(scene, 'notice').join(' ')).toMatch(/^500 things cannot be read on one page .* To make it readable, /);
-    expect(scene.content.length).toBe(500);
+    expect(contentOf(scene).length).toBe(500);
   });
 
   test('the smallest type is what the page allows', () => {

@@ -2,6 +2,7 @@ import { writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { dirname, extname, join } from 'node:path';
 import { NONE, parseIsoDate, schedulePlan, startOfDay } from '@clembo/core';
+import { amountWords } from '@clembo/formats/amounts';
 import { fontFolder, writePdf, writePng, writeSvg } from '@clembo/render';
 import {
   Brief,
@@ -16,6 +17,7 @@ import {
   shownWords,
 } from '@clembo/scene';
 import metrics from '@clembo/scene/metrics.json' with { type: 'json' };
+import { exhibitName } from '../exhibitName';
 import { UsageError } from '../fail';
 import { type Loaded, readJson } from '../load';
 
@@ -24,6 +26,10 @@ const FORMATS = ['.svg', '.pdf', '.png'] as const;
 
 interface ComposeOptions {
   brief?: string | undefined;
+  /** The kind of exhibit, where no brief says it. */
+  kind?: string | undefined;
+  /** Whose notation numbers are written in (BCP 47). */
+  locale?: string | undefined;
   out?: string | undefined;
   /** Date that is written into a PDF; the plan's status date by default, so that the same plan gives the same bytes. */
   date?: string | undefined;
@@ -31,17 +37,19 @@ interface ComposeOptions {
 
 /** Composes a page from a plan and a brief and writes it in the format that the file's name asks for. */
 export async function composeCommand(
-  { plan, promised: stated }: Loaded,
+  { plan, promised: stated, editions: held }: Loaded,
   baseline: Loaded | null,
-  { brief: briefFile, out, date }: ComposeOptions,
+  { brief: briefFile, kind, locale, out, date }: ComposeOptions,
 ): Promise<string> {
   const format = FORMATS.find((f) => f === extname(out ?? '').toLowerCase());
   if (out === undefined || !format)
     throw new UsageError('Say where the page goes with --out PAGE.svg, PAGE.pdf or PAGE.png.');
   const schedule = schedulePlan(plan);
   const kept = baseline?.plan ?? stated;
-  const brief =
-    briefFile === undefined ? EXHIBITS.timeline.suggest(plan, schedule, kept ? 1 : 0) : await readBrief(briefFile);
+  const brief: Brief =
+    briefFile === undefined
+      ? EXHIBITS[exhibitName(kind ?? 'timeline')].suggest(plan, schedule, kept ? 1 : 0)
+      : await readBrief(briefFile);
   if (schedule.findings.some((f) => f.code === 'noStart'))
     throw new UsageError('Nothing in the file says when it begins. Say the start of the plan with --start 2026-01-05.');
   if (plan.activities.length > 0 && schedule.start.every((m) => m === NONE))
@@ -52,15 +60,20 @@ export async function composeCommand(
     name: baseline ? kept.name : 'Baseline in the source',
   };
   if (brief.compare !== null && !promised)
-    throw new UsageError('The brief compares with an edition. Say which file holds it with --baseline FILE.');
+    throw new UsageError('The page compares with an edition. Say which file holds it with --baseline FILE.');
+  const editions = EXHIBITS[brief.kind].allEditions
+    ? held.map((e): Promised => (e.plan === kept ? promised! : { ...e, schedule: schedulePlan(e.plan) }))
+    : [];
   const fonts = metrics as FontMetrics;
   const scene = composeExhibit({
     plan,
     schedule,
     brief,
     measure: createMeasure(fonts),
+    amounts: amountWords(plan, locale),
     edition: '',
     promised: brief.compare === null ? null : promised,
+    editions,
   });
   const day = date === undefined ? null : parseIsoDate(date);
   if (date !== undefined && day === null)

@@ -6,6 +6,7 @@ import {
   type CodeField,
   type Command,
   duplicated,
+  isMilestone,
   LivePlan,
   type Looking,
   type PackedPlan,
@@ -23,15 +24,17 @@ import { writeSvg } from '@clembo/render/svg';
 import {
   type Brief,
   composeExhibit,
-  type ContentRow,
+  type ContentTable,
   createMeasure,
   EXHIBITS,
+  type ExhibitName,
   type Fit,
   type FontMetrics,
   PROMISED,
   type Promised,
 } from '@clembo/scene';
 import metrics from '@clembo/scene/metrics.json';
+import { amountWords } from '@clembo/formats/amounts';
 import { expose } from 'comlink';
 import { type About, type AboutField, aboutOf, type EditionFacts, editionWords } from './answers/about';
 import { type Book, booksOf, codeTexts, type FillPreview, fillCommand, previewFill } from './answers/books';
@@ -62,7 +65,6 @@ import {
   type ComingShown,
   type PartShown,
   type SlipShown,
-  type SnapshotShown,
   type Measuring,
   type RowsShown,
   rowsBehind,
@@ -113,7 +115,6 @@ export type {
   ComingShown,
   PartShown,
   SlipShown,
-  SnapshotShown,
   Behind,
   Measuring,
   RowsShown,
@@ -158,13 +159,14 @@ export type PlanHead = Omit<Plan, 'activities' | 'links'> & {
   editions: { id: string; name: string }[];
   levels: number;
   activityCount: number;
+  milestones: { ref: string; name: string }[];
 };
 
 export interface ComposedPage {
   svg: string;
   title: string;
   fit: Fit;
-  content: ContentRow[];
+  content: ContentTable;
   undated: { ref: string; name: string }[];
   width: number;
   height: number;
@@ -271,6 +273,7 @@ export class PlanRoom {
       editions: this.editions,
       levels: schedule.outline.level.reduce((a, b) => Math.max(a, b), 1),
       activityCount: activities.length,
+      milestones: activities.flatMap(({ ref, name, kind }) => (isMilestone(kind) ? [{ ref, name: name || ref }] : [])),
     };
   }
 
@@ -307,13 +310,22 @@ export class PlanRoom {
     return kept;
   }
 
-  suggest(): Brief {
-    return EXHIBITS.timeline.suggest(this.held.plan, this.held.schedule, this.editions.length);
+  suggest(kind: ExhibitName): Brief {
+    return EXHIBITS[kind].suggest(this.held.plan, this.held.schedule, this.editions.length);
   }
 
   async compose(brief: Brief): Promise<ComposedPage> {
     const promised = await this.keptEdition(brief.compare);
-    const scene = composeExhibit({ ...this.held, brief, measure: this.measure, edition: this.edition, promised });
+    const editions = EXHIBITS[brief.kind].allEditions ? await this.latestEditions() : [];
+    const scene = composeExhibit({
+      ...this.held,
+      brief,
+      measure: this.measure,
+      amounts: amountWords(this.held.plan, this.locale),
+      edition: this.edition,
+      promised,
+      editions,
+    });
     const svg = writeSvg(scene, { fonts: metrics as FontMetrics, references: true, sized: false });
     const { title, fit, content, undated, width, height } = scene;
     return { svg, title, fit, content, undated, width, height };
@@ -462,9 +474,14 @@ export class PlanRoom {
 
   /** How the plan came to stand as it does, over the editions that were kept. */
   async overEditions(asked: EditionsAsked): Promise<EditionsShown> {
+    const kept = await this.latestEditions();
+    return editionsShown(this.held, kept, this.editions.length - kept.length, asked);
+  }
+
+  /** The editions that were kept last, the oldest first. */
+  private async latestEditions(): Promise<(Promised & { id: string })[]> {
     const wanted = this.editions.slice(0, MOST_EDITIONS).reverse();
-    const kept = await Promise.all(wanted.map(async ({ id }) => ({ id, ...(await this.keptEdition(id))! })));
-    return editionsShown(this.held, kept, this.editions.length - wanted.length, asked);
+    return Promise.all(wanted.map(async ({ id }) => ({ id, ...(await this.keptEdition(id))! })));
   }
 
   calendarUse(): Record<string, number> {

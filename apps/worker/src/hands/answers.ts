@@ -27,6 +27,10 @@ export interface PageInput {
   edition: string;
   brief: unknown;
   promised: { plan: PackedPlan; name: string } | null;
+  /** All editions that were kept, the oldest first, where the exhibit looks at all of them. */
+  editions: { plan: PackedPlan; name: string }[];
+  /** Whose notation numbers are written in (BCP 47). */
+  locale: string;
   format: PageFormat;
   /** Milliseconds since 1970: the date that the file carries. */
   date: number;

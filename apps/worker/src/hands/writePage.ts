@@ -1,5 +1,6 @@
 import { join } from 'node:path';
 import { schedulePlan, unpackPlan } from '@clembo/core';
+import { amountWords } from '@clembo/formats/amounts';
 import { fontFolder, writePdf, writePng, writeSvg } from '@clembo/render';
 import { Brief, composeExhibit, createMeasure, type FontMetrics, type Promised } from '@clembo/scene';
 import metrics from '@clembo/scene/metrics.json';
@@ -22,7 +23,20 @@ export async function writePage(input: PageInput, report: (step: string, share: 
   report('Composing the page', 0.3);
   const promised: Promised | null = kept && { ...kept, schedule: schedulePlan(kept.plan) };
   const brief = Brief.parse(input.brief);
-  const scene = composeExhibit({ plan, schedule: schedulePlan(plan), brief, measure, edition, promised });
+  const editions = input.editions.map((e): Promised => {
+    const own = unpackPlan(e.plan);
+    return { plan: own, schedule: schedulePlan(own), name: e.name };
+  });
+  const scene = composeExhibit({
+    plan,
+    schedule: schedulePlan(plan),
+    brief,
+    measure,
+    amounts: amountWords(plan, input.locale),
+    edition,
+    promised,
+    editions,
+  });
   report('Writing the page', 0.7);
   const { path, embedded } = pageFonts();
   const bytes =

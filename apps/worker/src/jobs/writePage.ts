@@ -1,10 +1,13 @@
 import { packPlan } from '@clembo/core';
-import { Brief, PROMISED } from '@clembo/scene';
-import { type PageFormat, readExhibit, readPlan } from '@clembo/store';
+import { Brief, EXHIBITS, PROMISED } from '@clembo/scene';
+import { localeOf, type PageFormat, readExhibit, readPlan } from '@clembo/store';
 import { WrittenPage } from '../hands/answers';
 import { JobRefused, type Outcome, type Room } from '../room';
 
 const TYPES: Record<PageFormat, string> = { pdf: 'application/pdf', svg: 'image/svg+xml', png: 'image/png' };
+
+/** So many editions are looked at at once, the latest. */
+const MOST_EDITIONS = 26;
 
 /** Writes an exhibit as a file, from the plan as it is now. */
 export async function writePageJob(room: Room, id: string, format: PageFormat): Promise<Outcome> {
@@ -16,6 +19,11 @@ export async function writePageJob(room: Room, id: string, format: PageFormat): 
   const kept = stored.editions.filter((e) => !e.working);
   const edition = brief.compare === PROMISED ? kept.find((e) => e.baseline) : kept.find((e) => e.id === brief.compare);
   const promised = edition ? await readPlan(store, access, stored.id, edition.id) : null;
+  const editions = [];
+  for (const { id: own } of EXHIBITS[brief.kind].allEditions ? kept.slice(0, MOST_EDITIONS).reverse() : []) {
+    const found = await readPlan(store, access, stored.id, own);
+    if (found) editions.push({ plan: packPlan(found.plan), name: found.edition });
+  }
   // A PDF carries the date of its edition: the same page gives the same bytes, whenever it is exported.
   const date = stored.editions.find((e) => e.id === stored.editionId)?.createdAt ?? new Date(0);
   const { bytes } = await room.hand(
@@ -25,6 +33,8 @@ export async function writePageJob(room: Room, id: string, format: PageFormat): 
       edition: stored.edition,
       brief,
       promised: promised && { plan: packPlan(promised.plan), name: promised.edition },
+      editions,
+      locale: await localeOf(store, access),
       format,
       date: date.getTime(),
     },

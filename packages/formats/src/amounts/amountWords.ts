@@ -39,14 +39,16 @@ export function amountWords(plan: Pick<Plan, 'currency' | 'effortDay'>, locale =
   const { currency, effortDay } = plan;
   const style = currency === null ? {} : ({ style: 'currency', currency, currencyDisplay: 'narrowSymbol' } as const);
   const whole = format({ ...style, maximumFractionDigits: 0, minimumFractionDigits: 0 });
-  const millions = format({ maximumFractionDigits: 2 });
   const number = format({ maximumFractionDigits: 1 });
   const symbol = currency === null ? '' : symbolOf(known, currency);
   const size = (value: number, of: Amount) => (of === 'cost' ? value / 100 : value / (effortDay ?? 60));
+  const millions = new Intl.NumberFormat(known, { ...style, maximumFractionDigits: 2, minimumFractionDigits: 0 });
   const money = (hundredths: number) => {
     const value = hundredths / 100;
     if (Math.abs(value) < MILLION) return whole(value);
-    return `${symbol}${symbol === '' ? '' : ' '}${millions(value / MILLION)} M`;
+    const parts = millions.formatToParts(value / MILLION);
+    const last = parts.findLastIndex((p) => p.type === 'integer' || p.type === 'fraction');
+    return plain(parts.map((p, k) => (k === last ? `${p.value} M` : p.value)).join(''));
   };
   const effort = (minutes: number) => {
     const value = size(minutes, 'effort');

@@ -1,3 +1,9 @@
-export * from './brief';
-export * from './sentence';
 export { fitWords, shownWords } from '../graph/shown';
+export * from './filter';
+export * from './kinds';
+export * from './pages';
+export * from './parts';
+export * from './ready';
+export * from './timeline';
+export * from './variance';
+export type { PlanWords } from './words';

@@ -1,5 +1,6 @@
 import type { CodeField, Plan, Schedule } from '@clembo/core';
-import { defaultTimelineBrief, PROMISED, type TimelineBrief } from './brief';
+import { PROMISED } from './parts';
+import { defaultTimelineBrief, type TimelineBrief } from './timeline';
 
 /**
  * A first brief for a plan: lanes by the code field that splits it into a readable number of bands, colours by

@@ -1,4 +1,5 @@
 import type { Plan, Schedule } from '@clembo/core';
+import type { AmountWords } from '../text/amounts';
 import type { Measure } from '../text/measure';
 
 /** The edition that an exhibit compares with. */
@@ -15,8 +16,12 @@ export interface ComposeInput<Brief> {
   schedule: Schedule;
   brief: Brief;
   measure: Measure;
+  /** Writes amounts of the plan. */
+  amounts: AmountWords;
   /** Name of the edition, for the source line. */
   edition: string;
   /** The edition that the brief compares with, or null where it names none or the plan has none. */
   promised: Promised | null;
+  /** All editions that were kept, the oldest first, for exhibits that look at all of them; else empty. */
+  editions: readonly Promised[];
 }

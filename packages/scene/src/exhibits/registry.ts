@@ -1,42 +1,58 @@
 import type { Plan, Schedule } from '@clembo/core';
-import type { z } from 'zod';
-import { TimelineBrief } from '../brief/brief';
-import { briefSentence, type PlanWords, type Segment } from '../brief/sentence';
+import { type Brief, type BriefKind, type BriefOf, defaultBrief, SPOKEN, type SpokenKind } from '../brief/kinds';
 import { suggestTimelineBrief } from '../brief/suggest';
 import type { Scene } from '../graph/scene';
 import type { ComposeInput } from './composed';
 import { composeTimeline } from './timeline/timeline';
+import { composeAmounts } from './variance/amounts';
+import { composeBars } from './variance/bars';
+import { composeCurves } from './variance/curves';
+import { composeSlips } from './variance/slips';
+import { composeSnapshot } from './variance/snapshot';
+import { suggestFor } from './variance/suggest';
+import { composeTrend } from './variance/trend';
 
 /** All that is known of a kind of exhibit. Nothing outside this registry asks which kind a brief is of. */
-export interface ExhibitKind<Brief> {
-  /** What it is called. */
-  title: string;
-  schema: z.ZodType<Brief>;
+export interface ExhibitKind<B> extends SpokenKind<B> {
   /** A brief with every part at its default. */
-  defaults(): Brief;
+  defaults(): B;
   /** A first brief for a plan; `editions` says whether there is one to compare with. */
-  suggest(plan: Plan, schedule: Schedule, editions: number): Brief;
-  toWords(brief: Brief, words: PlanWords): Segment[];
-  compose(input: ComposeInput<Brief>): Scene;
+  suggest(plan: Plan, schedule: Schedule, editions?: number): B;
+  /** Whether it looks at all editions that were kept. */
+  allEditions: boolean;
+  /** Whether it says nothing without an edition to compare with. */
+  needsPromise: boolean;
+  compose(input: ComposeInput<B>): Scene;
 }
 
-const timeline: ExhibitKind<TimelineBrief> = {
-  title: 'Timeline',
-  schema: TimelineBrief,
-  defaults: () => TimelineBrief.parse({ kind: 'timeline' }),
-  suggest: suggestTimelineBrief,
-  toWords: briefSentence,
-  compose: composeTimeline,
+function kind<Kind extends BriefKind>(
+  name: Kind,
+  compose: (input: ComposeInput<BriefOf<Kind>>) => Scene,
+  more: Partial<ExhibitKind<BriefOf<Kind>>> = {},
+): ExhibitKind<BriefOf<Kind>> {
+  return {
+    ...SPOKEN[name],
+    defaults: () => defaultBrief(name),
+    suggest: (plan) => suggestFor(plan, defaultBrief(name)),
+    allEditions: false,
+    needsPromise: true,
+    compose,
+    ...more,
+  };
+}
+
+export const EXHIBITS: { [Kind in BriefKind]: ExhibitKind<BriefOf<Kind>> } = {
+  timeline: kind('timeline', composeTimeline, { suggest: suggestTimelineBrief, needsPromise: false }),
+  slips: kind('slips', composeSlips),
+  bars: kind('bars', composeBars),
+  amounts: kind('amounts', composeAmounts),
+  trend: kind('trend', composeTrend, { allEditions: true }),
+  curves: kind('curves', composeCurves),
+  snapshot: kind('snapshot', composeSnapshot),
 };
+export type ExhibitName = BriefKind;
 
-export const EXHIBITS = { timeline } as const;
-export type ExhibitName = keyof typeof EXHIBITS;
-
-/** What an exhibit shows, of any kind. */
-export const Brief = TimelineBrief;
-export type Brief = TimelineBrief;
+const composer = (name: BriefKind) => EXHIBITS[name] as unknown as ExhibitKind<Brief>;
 
 /** Composes an exhibit of any kind. */
-export const composeExhibit = (input: ComposeInput<Brief>): Scene => EXHIBITS[input.brief.kind].compose(input);
-/** A brief of any kind as a sentence. */
-export const sentenceOf = (brief: Brief, words: PlanWords): Segment[] => EXHIBITS[brief.kind].toWords(brief, words);
+export const composeExhibit = (input: ComposeInput<Brief>): Scene => composer(input.brief.kind).compose(input);

@@ -122,16 +122,20 @@ export type Role =
   | 'milestone'
   | 'label'
   | 'key'
-  | 'notice';
+  | 'notice'
+  | 'mark'
+  | 'band'
+  | 'curve'
+  | 'cell'
+  | 'head';
 
-/** A row of the table that holds the same content for people who do not see the page. */
-export interface ContentRow {
-  ref: string;
-  name: string;
-  lane: string;
-  start: string;
-  finish: string;
-  note: string;
+/** The same content as a table, for people who do not see the page. */
+export interface ContentTable {
+  heads: string[];
+  /** Which column says what a row is about. */
+  named: number;
+  /** `ref` is the activity that a row is about, where it is about one. */
+  rows: { ref: string | null; cells: string[] }[];
 }
 
 /** What is shown of a plan's activities and milestones, and where the others are. They add up to `of`. */
@@ -148,6 +152,8 @@ export interface Shown {
   outside: number;
   /** Left out by the brief: by its filter, its kinds, its level. */
   leftOut: number;
+  /** What the brief asks for and has no room on the page. */
+  noRoom?: number;
 }
 
 /** A part of the brief that would make the page fit better. */
@@ -190,7 +196,7 @@ export interface Scene {
   language: string;
   paper: string;
   nodes: SceneNode[];
-  content: ContentRow[];
+  content: ContentTable;
   /** What has no dates and so no place on a time axis. */
   undated: { ref: string; name: string }[];
   fit: Fit;

@@ -15,6 +15,7 @@ export function shownWords(c: Shown): string {
   const missing = [
     c.undated > 0 ? `${c.undated} without dates` : '',
     c.outside > 0 ? `${c.outside} before or after these dates` : '',
+    (c.noRoom ?? 0) > 0 ? `${c.noRoom} for want of room` : '',
     c.leftOut > 0 ? `${c.leftOut} left out by the brief` : '',
   ].filter(Boolean);
   const shown = [itself, itself === '' ? `${groups} (of ${c.of})` : groups].filter(Boolean).join(', ');

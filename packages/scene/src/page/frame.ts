@@ -1,4 +1,4 @@
-import { type PageName, PAGES } from '../brief/brief';
+import { type PageName, PAGES } from '../brief/pages';
 
 /** Measures of a page that everything on it is laid out by, in points. */
 export interface PageFrame {

@@ -1,6 +1,6 @@
 /** How amounts of a plan are written; given to whoever composes, since it depends on a locale. */
 export interface AmountWords {
-  /** Money from hundredths: `£412,000`, `€ 7.1 M`. */
+  /** Money from hundredths: `£412,000`, `£7.1 M`. */
   money(hundredths: number): string;
   /** Effort from minutes: `26,300 h`, or `3,288 person-days`. */
   effort(minutes: number): string;

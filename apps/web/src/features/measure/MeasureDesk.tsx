@@ -1,17 +1,20 @@
 'use client';
 import { codeFieldId, isTest, type Status, startOfDay } from '@clembo/core';
+import { useRouter } from 'next/navigation';
 import { amountWords } from '@clembo/formats/amounts';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { PlanFrame } from '@/features/plan/PlanFrame';
 import { usePlanChange } from '@/features/plan/usePlanChange';
 import { DayField, dayOfField } from '@/ui/DayField';
 import type { FramePlan } from '@/ui/Frame';
+import { ask } from '@/ui/ask';
 import { wrong } from '@/ui/Toasts';
 import type { Behind, Measuring, StandingShown } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
 import { AmountChart } from './AmountChart';
 import { Coming } from './Coming';
 import { CurveChart } from './CurveChart';
+import { type Chart, exhibitOf } from './exhibits';
 import { LoadChart } from './LoadChart';
 import { MEASURE_PAGES, MeasureTabs } from './MeasureTabs';
 import { MeasureLine } from './MeasureLine';
@@ -102,6 +105,14 @@ function Standing({ planId, open }: { planId: string; open: OpenRoom }) {
       ),
     [measuring],
   );
+  const router = useRouter();
+  const page = (chart: Chart) => () => {
+    const { name, brief } = exhibitOf(chart, measuring, head.statusDate!);
+    ask<{ id: string }>(`/api/plans/${planId}/exhibits`, { method: 'POST', json: { name, brief } }).then(
+      ({ id }) => router.push(`/plans/${planId}/show/${id}`),
+      wrong,
+    );
+  };
   const show = (what: Behind, title: string) => setBehind({ behind: what, title });
 
   if (head.editions.length === 0 || head.statusDate === null)
@@ -138,6 +149,7 @@ function Standing({ planId, open }: { planId: string; open: OpenRoom }) {
               <Statements shown={shown} amount={measuring.amount} />
               <div className="grid grid-cols-[minmax(0,5fr)_minmax(0,4fr)_minmax(0,4fr)] gap-x-9 gap-y-6 border-t border-line pt-4">
                 <Section
+                  onPage={page('slips')}
                   title="What slipped most"
                   note={shown.slipped > 0 ? `${shown.slipped} are off` : ''}
                   onRows={
@@ -147,6 +159,7 @@ function Standing({ planId, open }: { planId: string; open: OpenRoom }) {
                   <SlipChart slips={shown.slips} chosen={measuring.refs} onPick={toggleRef} />
                 </Section>
                 <Section
+                  onPage={page('curves')}
                   title={
                     measuring.amount === 'effort' ? 'Work: promised, earned, spent' : 'Cost: promised, earned, spent'
                   }
@@ -160,7 +173,10 @@ function Standing({ planId, open }: { planId: string; open: OpenRoom }) {
                     onPick={toggleMonth}
                   />
                 </Section>
-                <Section title={measuring.amount === 'effort' ? 'Effort against budget' : 'Cost against budget'}>
+                <Section
+                  onPage={page('amounts')}
+                  title={measuring.amount === 'effort' ? 'Effort against budget' : 'Cost against budget'}
+                >
                   <AmountChart
                     amounts={shown.amounts}
                     bounds={head.tolerance[measuring.amount]}
@@ -171,7 +187,7 @@ function Standing({ planId, open }: { planId: string; open: OpenRoom }) {
               </div>
               <div className="mt-5 grid grid-cols-[minmax(0,5fr)_minmax(0,4fr)_minmax(0,4fr)] gap-x-9 gap-y-6 border-t border-line pt-4">
                 <div>
-                  <Section title="Where the work stands">
+                  <Section onPage={page('status')} title="Where the work stands">
                     <StatusBar
                       counts={shown.counts}
                       chosen={measuring.statuses}
@@ -180,6 +196,7 @@ function Standing({ planId, open }: { planId: string; open: OpenRoom }) {
                     />
                   </Section>
                   <Section
+                    onPage={page('coming')}
                     title={`The next ${measuring.weeks} weeks`}
                     onRows={
                       shown.coming.length > 0
@@ -196,10 +213,11 @@ function Standing({ planId, open }: { planId: string; open: OpenRoom }) {
                   </Section>
                 </div>
                 <div>
-                  <Section title="Snapshot">
+                  <Section onPage={page('snapshot')} title="Snapshot">
                     <SnapshotTable rows={shown.snapshot} />
                   </Section>
                   <Section
+                    onPage={page('payments')}
                     title="Payments at milestones"
                     onRows={
                       shown.payments.length > 0 ? () => show({ what: 'payments' }, 'Milestones with payments') : null
@@ -214,6 +232,7 @@ function Standing({ planId, open }: { planId: string; open: OpenRoom }) {
                     by={measuring.by}
                     parts={shown.parts}
                     chosen={chosenCodes}
+                    onPage={page('parts')}
                     onBy={(by) => set({ by })}
                     onPick={toggleCode}
                   />

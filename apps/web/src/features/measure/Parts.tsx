@@ -9,15 +9,19 @@ interface Props {
   by: string | null;
   parts: PartShown[];
   chosen: string[];
+  onPage: () => void;
   onBy: (by: string) => void;
   onPick: (code: string) => void;
 }
 
 /** The same by the values of a code field; clicked, only these are measured. */
-export function Parts({ head, by, parts, chosen, onBy, onPick }: Props) {
+export function Parts({ head, by, parts, chosen, onPage, onBy, onPick }: Props) {
   if (head.codeFields.length === 0) return null;
   return (
-    <Section title={`By ${head.codeFields.find((f) => codeFieldId(f.id) === by)?.name.toLowerCase() ?? 'code'}`}>
+    <Section
+      onPage={onPage}
+      title={`By ${head.codeFields.find((f) => codeFieldId(f.id) === by)?.name.toLowerCase() ?? 'code'}`}
+    >
       <p className="mb-1 flex flex-wrap gap-1.5" role="group" aria-label="Code field">
         {head.codeFields.map((f) => (
           <button

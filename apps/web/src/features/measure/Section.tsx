@@ -6,11 +6,14 @@ export function Section({
   title,
   note = '',
   onRows = null,
+  onPage = null,
   children,
 }: {
   title: string;
   note?: string;
   onRows?: (() => void) | null;
+  /** Makes an exhibit that shows it. */
+  onPage?: (() => void) | null;
   children: ReactNode;
 }) {
   return (
@@ -18,16 +21,28 @@ export function Section({
       <div className="mb-1.5 flex items-baseline gap-3">
         <h2 className="font-semibold">{title}</h2>
         <span className="text-[13.5px] text-soft">{note}</span>
-        {onRows && (
-          <button
-            type="button"
-            className="ml-auto text-[13.5px] text-kelp hover:underline"
-            aria-label={`Rows of ${title}`}
-            onClick={onRows}
-          >
-            rows
-          </button>
-        )}
+        <span className="ml-auto flex gap-3">
+          {onPage && (
+            <button
+              type="button"
+              className="text-[13.5px] text-kelp hover:underline"
+              aria-label={`Make an exhibit of ${title}`}
+              onClick={onPage}
+            >
+              make exhibit
+            </button>
+          )}
+          {onRows && (
+            <button
+              type="button"
+              className="text-[13.5px] text-kelp hover:underline"
+              aria-label={`Rows of ${title}`}
+              onClick={onRows}
+            >
+              rows
+            </button>
+          )}
+        </span>
       </div>
       {children}
     </section>

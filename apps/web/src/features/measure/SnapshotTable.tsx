@@ -1,9 +1,9 @@
 'use client';
-import type { SnapshotShown } from '@/workers/plan.worker';
+import type { SnapshotLine } from '@clembo/scene';
 import { BAND_TEXT } from './bands';
 
 /** The small table: now, promised, actual, to go, off by. */
-export function SnapshotTable({ rows }: { rows: SnapshotShown[] }) {
+export function SnapshotTable({ rows }: { rows: SnapshotLine[] }) {
   return (
     <table className="w-full font-narrow text-[14px]">
       <thead>

@@ -1,5 +1,5 @@
 'use client';
-import { PAGES, type TimelineBrief } from '@clembo/scene/brief';
+import { type Brief, PAGES, spoken } from '@clembo/scene/brief';
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { MoreHorizontal, Plus } from 'lucide-react';
 import Link from 'next/link';
@@ -12,11 +12,12 @@ import { useRemoval } from '@/ui/removal';
 import { wrong } from '@/ui/Toasts';
 import { type OpenRoom, usePlanRoom } from '@/workers/planRoom';
 import { usePlanSearch } from '../planSearch';
+import { ReadyMade } from './ReadyMade';
 
 interface Sheet {
   id: string;
   name: string;
-  brief: TimelineBrief;
+  brief: Brief;
 }
 
 /** All exhibits of a plan as small live pages. */
@@ -27,9 +28,9 @@ export function ContactSheet({ plan, version, exhibits }: { plan: FramePlan; ver
   const { remove, isGone } = useRemoval('/api/exhibits');
   const shown = exhibits.filter((e) => !isGone(e.id));
 
-  const add = async (name: string, brief: TimelineBrief | null) => {
+  const add = async (name: string, brief: Brief | null) => {
     try {
-      const what = brief ?? (await open!.room.suggest());
+      const what = brief ?? (await open!.room.suggest('timeline'));
       const { id } = await ask<{ id: string }>(`/api/plans/${plan.id}/exhibits`, {
         method: 'POST',
         json: { name, brief: what },
@@ -48,9 +49,12 @@ export function ContactSheet({ plan, version, exhibits }: { plan: FramePlan; ver
       plan={plan}
       search={search}
       controls={
-        <button type="button" className="action" disabled={!open} onClick={create}>
-          <Plus size={16} aria-hidden /> New exhibit
-        </button>
+        <>
+          <button type="button" className="action" disabled={!open} onClick={create}>
+            <Plus size={16} aria-hidden /> New exhibit
+          </button>
+          {open && <ReadyMade open={open} onAdd={(name, brief) => void add(name, brief)} />}
+        </>
       }
     >
       <div className="h-full overflow-auto px-8 py-7">
@@ -77,7 +81,9 @@ export function ContactSheet({ plan, version, exhibits }: { plan: FramePlan; ver
               <div className="mt-2.5 flex items-start gap-2">
                 <div className="min-w-0 flex-1">
                   <p className="truncate font-semibold">{e.name}</p>
-                  <p className="text-[14px] text-soft">timeline · {e.brief.page}</p>
+                  <p className="text-[14px] text-soft">
+                    {spoken(e.brief.kind).title.toLowerCase()} · {e.brief.page}
+                  </p>
                 </div>
                 <Menu>
                   <MenuButton aria-label={`More for ${e.name}`} className="rounded p-1 hover:bg-line">
@@ -109,7 +115,7 @@ export function ContactSheet({ plan, version, exhibits }: { plan: FramePlan; ver
   );
 }
 
-function Thumbnail({ open, brief }: { open: OpenRoom | null; brief: TimelineBrief }) {
+function Thumbnail({ open, brief }: { open: OpenRoom | null; brief: Brief }) {
   const [svg, setSvg] = useState<string | null>(null);
   const { width, height } = PAGES[brief.page];
   useEffect(() => {

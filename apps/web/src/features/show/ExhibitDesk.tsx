@@ -1,5 +1,5 @@
 'use client';
-import type { TimelineBrief } from '@clembo/scene/brief';
+import type { Brief } from '@clembo/scene/brief';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Frame, type FramePlan } from '@/ui/Frame';
@@ -20,7 +20,7 @@ import { useBrief } from './useBrief';
 interface Props {
   plan: FramePlan;
   version: number;
-  exhibit: { id: string; name: string; brief: TimelineBrief; version: number };
+  exhibit: { id: string; name: string; brief: Brief; version: number };
   siblings: { id: string; name: string }[];
 }
 
@@ -118,7 +118,7 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
       }
     >
       <div className="flex h-full flex-col">
-        {open ? <BriefLine brief={brief} head={open.head} onChange={change} /> : <div className="h-[68px]" />}
+        {open ? <BriefLine brief={brief} open={open} onChange={change} /> : <div className="h-[68px]" />}
         <div className="flex min-h-0 flex-1">
           <div className="min-h-0 min-w-0 flex-1 px-6 pb-3">
             {error ? (

@@ -134,7 +134,7 @@ function ContentTable({ page }: { page: ComposedPage }) {
       <caption>{page.title}</caption>
       <thead>
         <tr>
-          {['Lane', 'Name', 'Start', 'Finish', 'Notes'].map((h) => (
+          {page.content.heads.map((h) => (
             <th key={h} scope="col">
               {h}
             </th>
@@ -142,13 +142,18 @@ function ContentTable({ page }: { page: ComposedPage }) {
         </tr>
       </thead>
       <tbody>
-        {page.content.slice(0, 500).map((r) => (
-          <tr key={`${r.lane} ${r.ref}`}>
-            <td>{r.lane}</td>
-            <th scope="row">{r.name}</th>
-            <td>{r.start}</td>
-            <td>{r.finish}</td>
-            <td>{r.note}</td>
+        {page.content.rows.slice(0, 500).map((r, k) => (
+          // biome-ignore lint: rows stand where they stand
+          <tr key={k}>
+            {r.cells.map((cell, c) =>
+              c === page.content.named ? (
+                <th key={page.content.heads[c]} scope="row">
+                  {cell}
+                </th>
+              ) : (
+                <td key={page.content.heads[c]}>{cell}</td>
+              ),
+            )}
           </tr>
         ))}
       </tbody>

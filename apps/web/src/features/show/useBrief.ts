@@ -1,17 +1,17 @@
 'use client';
-import type { TimelineBrief } from '@clembo/scene/brief';
+import type { Brief } from '@clembo/scene/brief';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { ask, Refused } from '@/ui/ask';
 import { toast, wrong } from '@/ui/Toasts';
 
 interface History {
-  past: TimelineBrief[];
-  now: TimelineBrief;
-  future: TimelineBrief[];
+  past: Brief[];
+  now: Brief;
+  future: Brief[];
 }
 
 interface Kept {
-  brief: TimelineBrief;
+  brief: Brief;
   version: number;
 }
 
@@ -19,18 +19,18 @@ interface Kept {
 const AGAIN = 4000;
 
 /** The parts of a brief that differ from another. */
-function difference(from: TimelineBrief, to: TimelineBrief): Partial<TimelineBrief> {
+function difference(from: Brief, to: Brief): Partial<Brief> {
   const parts = Object.entries(to).filter(
-    ([part, value]) => JSON.stringify(value) !== JSON.stringify(from[part as keyof TimelineBrief]),
+    ([part, value]) => JSON.stringify(value) !== JSON.stringify(from[part as keyof Brief]),
   );
-  return Object.fromEntries(parts) as Partial<TimelineBrief>;
+  return Object.fromEntries(parts) as Partial<Brief>;
 }
 
 /**
  * The brief of an exhibit with its history. Every change is kept on the server at once, part by part, so that what
  * others change meanwhile stays; what cannot be kept is said, held here, and tried again.
  */
-export function useBrief(exhibitId: string, first: TimelineBrief, version: number) {
+export function useBrief(exhibitId: string, first: Brief, version: number) {
   const [history, setHistory] = useState<History>({ past: [], now: first, future: [] });
   const [unsaved, setUnsaved] = useState(false);
   /** What the server is known to have. */
@@ -41,11 +41,11 @@ export function useBrief(exhibitId: string, first: TimelineBrief, version: numbe
   const { now } = history;
   screen.current = now;
 
-  const adopt = useCallback((brief: TimelineBrief) => {
+  const adopt = useCallback((brief: Brief) => {
     setHistory((h) => ({ past: [...h.past.slice(-99), h.now], now: brief, future: [] }));
   }, []);
-  const change = useCallback((part: Partial<TimelineBrief>) => {
-    setHistory((h) => ({ past: [...h.past.slice(-99), h.now], now: { ...h.now, ...part }, future: [] }));
+  const change = useCallback((part: Partial<Brief>) => {
+    setHistory((h) => ({ past: [...h.past.slice(-99), h.now], now: { ...h.now, ...part } as Brief, future: [] }));
   }, []);
 
   const keep = useCallback(async () => {
@@ -59,7 +59,7 @@ export function useBrief(exhibitId: string, first: TimelineBrief, version: numbe
         json: { brief: mine },
         keepalive: true,
       });
-      const theirs = difference({ ...kept.current.brief, ...mine }, done.brief);
+      const theirs = difference({ ...kept.current.brief, ...mine } as Brief, done.brief);
       kept.current = { brief: done.brief, version: done.version };
       setUnsaved(false);
       // What others have changed meanwhile is shown too.
@@ -72,7 +72,7 @@ export function useBrief(exhibitId: string, first: TimelineBrief, version: numbe
       }
       kept.current = { brief: now.brief, version: now.version };
       setUnsaved(false);
-      adopt({ ...screen.current, ...difference(screen.current, now.brief) });
+      adopt({ ...screen.current, ...difference(screen.current, now.brief) } as Brief);
       toast((error as Error).message, {
         seconds: 20,
         action: { label: 'Put mine back', run: () => change(mine) },

@@ -9,7 +9,6 @@ import {
   type Condition,
   conditionHolds,
   ConditionRefused,
-  type Tolerance,
   toleranceOf,
   dayOf,
   doneReader,
@@ -34,6 +33,7 @@ import {
   weekdayOf,
 } from '@clembo/core';
 import { amountWords, type AmountWords } from '@clembo/formats/amounts';
+import { type SnapshotLine, snapshotLines } from '@clembo/scene';
 import { formatDay } from '@clembo/scene/dates';
 import type { Held } from './held';
 import { dateSpan } from './span';
@@ -77,15 +77,6 @@ export interface ComingShown {
   promised: string;
   late: number;
 }
-export interface SnapshotShown {
-  name: string;
-  now: string;
-  promised: string;
-  actual: string;
-  toGo: string;
-  off: string;
-  band: Band | null;
-}
 export interface PartShown {
   code: string;
   title: string;
@@ -120,7 +111,7 @@ export interface StandingShown extends Statement {
   counts: Record<Status, number>;
   coming: ComingShown[];
   payments: { start: number; month: string; promised: number; due: number; earned: number }[];
-  snapshot: SnapshotShown[];
+  snapshot: SnapshotLine[];
   parts: PartShown[];
   need: { steps: string[]; months: number[]; hours: number[]; past: number };
   /** The same of the whole plan, where what is measured is a part of it. */
@@ -153,8 +144,6 @@ export type Behind =
 
 type Promised = { plan: Plan; schedule: Schedule; name: string };
 
-const days = (n: number): string => `${n} ${n === 1 ? 'day' : 'days'}`;
-const lateWords = (n: number): string => (n === 0 ? 'on the day' : n > 0 ? `${days(n)} late` : `${days(-n)} ahead`);
 const dayWords = (day: number | null): string => (day === null ? '–' : formatDay(day, 'medium'));
 
 const OFF: Record<NonNullable<Measuring['off']>, (row: StandingRow) => boolean> = {
@@ -286,7 +275,7 @@ export function standingShown(
       due: p.due / 100,
       earned: p.earned / 100,
     })),
-    snapshot: snapshotRows(st, plan.tolerance, words),
+    snapshot: snapshotLines(st, plan.tolerance, words),
     parts: partsOf(held, promised, m.by, ofParts.rows),
     need: needOf(held, rows, moment),
   };
@@ -361,58 +350,6 @@ function curvesOf(
     earned: c.earned.map(unit),
     spent: c.spent.map(unit),
   };
-}
-
-function snapshotRows(st: Standing, tolerance: Tolerance, words: AmountWords): SnapshotShown[] {
-  const list: SnapshotShown[] = [];
-  const { start, finish, days: d, sums } = st;
-  const begun = st.rows.some((r) => r.status === 'complete' || r.status === 'inProgress');
-  const over = st.rows.length > 0 && st.rows.every((r) => r.status === 'complete');
-  const end = (name: string, of: Standing['start'], happened: boolean) => {
-    if (!of) return;
-    const { now, promised, late } = of;
-    list.push({
-      name,
-      now: dayWords(now),
-      promised: dayWords(promised),
-      actual: happened ? dayWords(now) : '–',
-      toGo: '–',
-      off: late === null ? '–' : lateWords(late),
-      band: late === null ? null : bandOfDays(late, tolerance),
-    });
-  };
-  end('Start', start, begun);
-  end('Finish', finish, over);
-  if (d)
-    list.push({
-      name: 'Working days',
-      now: words.number(d.now),
-      promised: d.promised === null ? '–' : words.number(d.promised),
-      actual: words.number(d.gone),
-      toGo: words.number(d.now - d.gone),
-      off:
-        d.promised === null
-          ? '–'
-          : d.now === d.promised
-            ? '0'
-            : `${d.now > d.promised ? '+' : '−'}${Math.abs(d.now - d.promised)}`,
-      band: d.promised === null ? null : bandOfDays(d.now - d.promised, tolerance),
-    });
-  for (const amount of ['effort', 'cost'] as const) {
-    const { now, promised, actual } = sums[amount];
-    if (now === 0 && promised === 0) continue;
-    const share = promised === 0 ? null : Math.round((100 * (now - promised)) / promised);
-    list.push({
-      name: amount === 'effort' ? 'Effort' : 'Cost',
-      now: words.amount(now, amount),
-      promised: words.amount(promised, amount),
-      actual: words.amount(actual, amount),
-      toGo: words.amount(Math.max(0, now - actual), amount),
-      off: share === null ? '–' : share === 0 ? '0 %' : `${share > 0 ? '+' : '−'}${Math.abs(share)} %`,
-      band: promised === 0 ? null : bandOfRatio(now / promised, tolerance[amount]),
-    });
-  }
-  return list;
 }
 
 /** The same by the values of a code field, in the order of its book. */

@@ -1,16 +1,7 @@
 import { isMilestone, type Plan, type Schedule } from '@clembo/core';
-import { type PageName, PAGES, type TimelineBrief } from '../../brief/brief';
+import { LARGER, PAGES } from '../../brief/pages';
+import type { TimelineBrief } from '../../brief/timeline';
 import type { FitAdvice } from '../../graph/scene';
-
-/** Pages from small to large, for someone who may use a larger one. */
-const LARGER: Partial<Record<PageName, PageName>> = {
-  'A4 landscape': 'A3 landscape',
-  'A4 portrait': 'A3 portrait',
-  'A3 landscape': 'A1 landscape',
-  'A3 portrait': 'A1 landscape',
-  'Letter landscape': 'Tabloid landscape',
-  'Tabloid landscape': 'A1 landscape',
-};
 
 /**
  * What would help a page that is crowded or cannot be read: fewer levels, rows that hold more, a larger page. Each is

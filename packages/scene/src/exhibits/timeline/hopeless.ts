@@ -1,4 +1,4 @@
-import type { TimelineBrief } from '../../brief/brief';
+import type { TimelineBrief } from '../../brief/timeline';
 import { pageFrame } from '../../page/frame';
 import { BAR } from './cells';
 import type { Label } from './labels';

@@ -1,5 +1,5 @@
-import { firstDayOf, lastDayOf, type Plan } from '@clembo/core';
-import type { TimelineBrief } from '../../brief/brief';
+import { type DaysDone, daysDoneReader, firstDayOf, lastDayOf, type Plan, type Schedule } from '@clembo/core';
+import type { TimelineBrief } from '../../brief/timeline';
 import { HAREBELL, HAREBELL_ON_TINT, INK, INK_ON_TINT, MADDER, MADDER_ON_TINT, SOFT_INK } from '../../graph/ink';
 import type { TextRun } from '../../graph/scene';
 import { type DateStyle, formatDay } from '../../text/dates';
@@ -30,7 +30,14 @@ export interface LabelWidths {
 export const needsYear = ({ from, to }: { from: number; to: number }): boolean => to - from > 365 * 1440;
 
 /** Writes the labels of all items of a page. */
-export function writeLabels(selection: Selection, plan: Plan, brief: TimelineBrief, measure: Measure): Label[] {
+export function writeLabels(
+  selection: Selection,
+  plan: Plan,
+  schedule: Schedule,
+  brief: TimelineBrief,
+  measure: Measure,
+): Label[] {
+  const days = daysDoneReader(plan, schedule);
   const style = needsYear(selection) ? 'medium' : 'short';
   const parts = new Set(brief.labels);
   const spaces = { label: measure.width('label', 1, ' '), labelStrong: measure.width('labelStrong', 1, ' ') };
@@ -40,7 +47,7 @@ export function writeLabels(selection: Selection, plan: Plan, brief: TimelineBri
       .filter(Boolean)
       .join(' ');
     const name = measure.clean(item.form === 'summary' ? named.toUpperCase() : named);
-    const more = amountsOf(item, plan, parts);
+    const more = amountsOf(item, plan, parts, days);
     const soft = (atFinish: boolean) =>
       measure.clean([datesOf(item, parts, style, atFinish), ...more].filter(Boolean).join(' · '));
     const off = parts.has('off') ? offWords(item.off) : '';
@@ -76,15 +83,21 @@ function datesOf(item: Item, parts: Set<string>, style: 'short' | 'medium', atFi
   return withStart ? `from ${start}` : '';
 }
 
-function amountsOf(item: Item, plan: Plan, parts: Set<string>): string[] {
+function amountsOf(item: Item, plan: Plan, parts: Set<string>, days: (position: number) => DaysDone | null): string[] {
   const a = plan.activities[item.index]!;
   const list: string[] = [];
   const perDay = plan.calendars.find((c) => c.id === (a.calendar ?? plan.calendar))?.minutesPerDay ?? 480;
   const work = item.form === 'milestone' || item.form === 'group' || item.form === 'summary' ? null : a.duration;
   if (parts.has('duration') && work !== null) list.push(`${Math.round((work / perDay) * 10) / 10} working d`);
+  const split = parts.has('daysDone') && work !== null ? days(item.index) : null;
+  if (split) list.push(daysDoneWords(split));
   if (parts.has('percent') && item.form !== 'milestone' && item.measured) list.push(`${percentWords(item)} % done`);
   return list;
 }
+
+/** `4 of 14 days done, 10 to go`. */
+export const daysDoneWords = ({ whole, done, toGo }: DaysDone): string =>
+  toGo === 0 ? `${whole} days done` : `${done} of ${whole} ${whole === 1 ? 'day' : 'days'} done, ${toGo} to go`;
 
 /** Whole percents; what is not complete is at most 99. */
 export const percentWords = (item: { progress: number; complete: boolean }): number =>

@@ -1,5 +1,5 @@
 import { dayOf } from '@clembo/core';
-import type { TimelineBrief } from '../../brief/brief';
+import type { TimelineBrief } from '../../brief/timeline';
 import type { SceneNode } from '../../graph/scene';
 import { LONGEST_FIT_WORDS, shownWords } from '../../graph/shown';
 import { flagHeight, timeAxis } from '../../page/axis';

@@ -14,7 +14,8 @@ import {
   type Schedule,
   stretchesAt,
 } from '@clembo/core';
-import type { Filter, TimelineBrief } from '../../brief/brief';
+import type { Filter } from '../../brief/filter';
+import type { TimelineBrief } from '../../brief/timeline';
 import type { Shown } from '../../graph/scene';
 import type { Promised } from '../composed';
 import { type Coded, type CodeLook, codeLooks, SEVERAL } from './codes';

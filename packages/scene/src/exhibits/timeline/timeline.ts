@@ -30,7 +30,7 @@ export function composeTimeline(input: TimelineInput): Scene {
   const { plan, schedule, brief, measure, promised } = input;
   const selection = selectItems(plan, schedule, brief, promised);
   const hopeless = isHopeless(selection, brief);
-  const labels = hopeless ? blankLabels(selection) : writeLabels(selection, plan, brief, measure);
+  const labels = hopeless ? blankLabels(selection) : writeLabels(selection, plan, schedule, brief, measure);
   const wanted = brief.title !== null && brief.title.trim() !== '' ? brief.title : statement(plan, schedule, promised);
   const title = measure.clean(wanted).trim() || 'A plan without a name';
   const page = selection.items.length === 0 || hopeless ? null : laidOut(input, selection, labels, title);

@@ -1,0 +1,97 @@
+import { z } from 'zod';
+import { type Part, type Segment, sentence } from './parts';
+import { TIMELINE_PARTS, TimelineBrief } from './timeline';
+import {
+  AMOUNTS_PARTS,
+  AmountsBrief,
+  BARS_PARTS,
+  BarsBrief,
+  CURVES_PARTS,
+  CurvesBrief,
+  SLIPS_PARTS,
+  SlipsBrief,
+  SNAPSHOT_PARTS,
+  SnapshotBrief,
+  TREND_PARTS,
+  TrendBrief,
+} from './variance';
+import type { PlanWords } from './words';
+
+/** What an exhibit shows, of any kind. */
+export const Brief = z.discriminatedUnion('kind', [
+  TimelineBrief,
+  SlipsBrief,
+  BarsBrief,
+  AmountsBrief,
+  TrendBrief,
+  CurvesBrief,
+  SnapshotBrief,
+]);
+export type Brief = z.infer<typeof Brief>;
+export type BriefKind = Brief['kind'];
+export type BriefOf<Kind extends BriefKind> = Extract<Brief, { kind: Kind }>;
+
+/** How a kind of exhibit is spoken of. */
+export interface SpokenKind<B> {
+  title: string;
+  /** What it is for, in a line. */
+  about: string;
+  schema: z.ZodType<B>;
+  parts: Part<B>[];
+}
+
+export const SPOKEN: { [Kind in BriefKind]: SpokenKind<BriefOf<Kind>> } = {
+  timeline: {
+    title: 'Timeline',
+    about: 'Activities and milestones on a time line, in lanes',
+    schema: TimelineBrief,
+    parts: TIMELINE_PARTS,
+  },
+  slips: {
+    title: 'Slips',
+    about: 'What moved against the promise, by how much, the worst first',
+    schema: SlipsBrief,
+    parts: SLIPS_PARTS,
+  },
+  bars: {
+    title: 'Then and now',
+    about: 'Where everything was promised, and where it stands now',
+    schema: BarsBrief,
+    parts: BARS_PARTS,
+  },
+  amounts: {
+    title: 'Amounts',
+    about: 'Effort or cost against budget, with the bands of tolerance',
+    schema: AmountsBrief,
+    parts: AMOUNTS_PARTS,
+  },
+  trend: {
+    title: 'Trend',
+    about: 'Where milestones were expected, from edition to edition',
+    schema: TrendBrief,
+    parts: TREND_PARTS,
+  },
+  curves: {
+    title: 'Curves',
+    about: 'Promised, earned and spent over time, with what is to come',
+    schema: CurvesBrief,
+    parts: CURVES_PARTS,
+  },
+  snapshot: {
+    title: 'Snapshot',
+    about: 'Now, promised, actual, to go and off by, in a small table',
+    schema: SnapshotBrief,
+    parts: SNAPSHOT_PARTS,
+  },
+};
+
+/** How the kind of a brief is spoken of. */
+export const spoken = (kind: BriefKind): SpokenKind<Brief> => SPOKEN[kind] as unknown as SpokenKind<Brief>;
+
+/** A brief of any kind as a sentence. */
+export const sentenceOf = (brief: Brief, words: PlanWords): Segment[] =>
+  sentence(spoken(brief.kind).parts, brief, words);
+
+/** A brief of a kind with every part at its default. */
+export const defaultBrief = <Kind extends BriefKind>(kind: Kind): BriefOf<Kind> =>
+  SPOKEN[kind].schema.parse({ kind }) as BriefOf<Kind>;

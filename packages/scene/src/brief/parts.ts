@@ -1,0 +1,157 @@
+import type { Condition } from '@clembo/core';
+import { conditionWords, dayOf, finishDayOf } from '@clembo/core';
+import { formatDay } from '../text/dates';
+import type { Filter } from './filter';
+import { PAGES, type PageName } from './pages';
+import type { PlanWords } from './words';
+
+/** Plain words, or words that stand for a part. */
+export type Segment = { text: string; part?: string };
+
+type Choice = [value: string, words: string];
+
+interface Common<Brief> {
+  /** A word of its own, by which the part is found. */
+  name: string;
+  /** What it is called where it is chosen. */
+  label: string;
+  /** The plain words before it. */
+  lead: string;
+  words(brief: Brief, plan: PlanWords): string;
+  /** Whether it has something to say of a plan. */
+  shown?(brief: Brief, plan: PlanWords): boolean;
+}
+
+/** A part of a brief: how it reads in the sentence, what it can be, and what a choice changes. */
+export type Part<Brief> = Common<Brief> &
+  (
+    | {
+        as: 'one';
+        value(brief: Brief): string;
+        options(plan: PlanWords, brief: Brief): Choice[];
+        set(value: string): Partial<Brief>;
+      }
+    | {
+        as: 'many';
+        values(brief: Brief): string[];
+        options(plan: PlanWords, brief: Brief): Choice[];
+        most?: number;
+        set(values: string[]): Partial<Brief>;
+      }
+    | { as: 'filter'; filters(brief: Brief): Filter[]; set(filters: Filter[]): Partial<Brief> }
+    | { as: 'condition'; where(brief: Brief): Condition; set(where: Condition): Partial<Brief> }
+    | {
+        as: 'day';
+        moment(brief: Brief): number | null;
+        /** What it says while no day is chosen. */
+        open: string;
+        isFinish: boolean;
+        set(moment: number | null): Partial<Brief>;
+      }
+  );
+
+/** A brief as a sentence in plain language, in segments. */
+export function sentence<Brief>(parts: readonly Part<Brief>[], brief: Brief, plan: PlanWords): Segment[] {
+  const said = parts.filter((p) => p.shown?.(brief, plan) ?? true);
+  return [
+    ...said.flatMap((p): Segment[] => [{ text: p.lead }, { text: p.words(brief, plan), part: p.name }]),
+    { text: '.' },
+  ];
+}
+
+/** A part that is one of fixed choices, each with the words that stand for it in the sentence. */
+export function onePart<Brief, Key extends keyof Brief & string>(
+  key: Key,
+  label: string,
+  lead: string,
+  choices: Readonly<Record<Brief[Key] & string, string>>,
+): Part<Brief> {
+  return {
+    as: 'one',
+    name: key,
+    label,
+    lead,
+    value: (b) => String(b[key]),
+    words: (b) => choices[b[key] as Brief[Key] & string],
+    options: () => Object.entries(choices) as Choice[],
+    set: (value) => ({ [key]: value }) as unknown as Partial<Brief>,
+  };
+}
+
+export const fieldName = (plan: PlanWords, id: string): string =>
+  id === 'outline' ? 'outline' : (plan.codeFields.find((f) => f.id === id)?.name.toLowerCase() ?? id);
+
+/** Code fields as choices. */
+export const fieldChoices = (plan: PlanWords): Choice[] => plan.codeFields.map((f) => [f.id, f.name.toLowerCase()]);
+
+/** The oldest edition that was kept: what was promised. */
+export const PROMISED = 'promised';
+
+/** The name of an edition to compare with. */
+export function editionName(compare: string | null, plan: PlanWords): string {
+  if (compare === null) return 'nothing';
+  const edition = compare === PROMISED ? plan.editions?.at(-1) : plan.editions?.find((e) => e.id === compare);
+  return edition?.name ?? 'an edition that is gone';
+}
+
+/** Editions as choices; the oldest stands for what was promised. */
+export const editionChoices = ({ editions = [] }: PlanWords): Choice[] =>
+  editions.map(({ id, name }, k): Choice => [k === editions.length - 1 ? PROMISED : id, name]);
+
+export const comparePart = <Brief extends { compare: string }>(lead: string): Part<Brief> => ({
+  as: 'one',
+  name: 'compare',
+  label: 'Compared with',
+  lead,
+  value: (b) => b.compare,
+  words: (b, plan) => editionName(b.compare, plan),
+  options: editionChoices,
+  set: (compare) => ({ compare }) as Partial<Brief>,
+});
+
+export const conditionPart = <Brief extends { where: Condition }>(lead: string): Part<Brief> => ({
+  as: 'condition',
+  name: 'where',
+  label: 'Only',
+  lead,
+  where: (b) => b.where,
+  words: (b, plan) => conditionWords({ codeFields: plan.codeFields, effortDay: plan.effortDay ?? null }, b.where),
+  set: (where) => ({ where }) as Partial<Brief>,
+});
+
+export const dayPart = <Brief extends { from: number | null; to: number | null }>(
+  key: 'from' | 'to',
+  lead: string,
+): Part<Brief> => {
+  const isFinish = key === 'to';
+  const open = isFinish ? 'the finish' : 'the start';
+  return {
+    as: 'day',
+    name: key,
+    label: isFinish ? 'To' : 'From',
+    lead,
+    moment: (b) => b[key],
+    open,
+    isFinish,
+    words: (b) => {
+      const moment = b[key];
+      return moment === null ? open : formatDay(isFinish ? finishDayOf(moment) : dayOf(moment), 'long');
+    },
+    set: (moment) => ({ [key]: moment }) as Partial<Brief>,
+  };
+};
+
+/** The parts that end every sentence: the page, and how it is printed. */
+export const pageParts = <Brief extends { page: PageName; print: 'colour' | 'grey' }>(): Part<Brief>[] => [
+  {
+    as: 'one',
+    name: 'page',
+    label: 'Page',
+    lead: ', on ',
+    value: (b) => b.page,
+    words: (b) => (b.page === 'wide slide' ? 'a wide slide' : b.page),
+    options: () => Object.keys(PAGES).map((p): Choice => [p, p]),
+    set: (page) => ({ page }) as Partial<Brief>,
+  },
+  onePart<Brief, 'print'>('print', 'Print', ', ', { colour: 'in colour', grey: 'in grey with patterns' } as never),
+];

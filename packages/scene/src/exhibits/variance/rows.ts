@@ -1,0 +1,231 @@
+import {
+  activityTime,
+  type Band,
+  bandOfDays,
+  conditionHolds,
+  type Condition,
+  doneReader,
+  addDone,
+  type Done,
+  finishDayOf,
+  isComplete,
+  isMilestone,
+  NONE,
+  percentOf,
+  type Plan,
+  type Schedule,
+  shownDays,
+  stretchesAt,
+  toleranceOf,
+  type Tolerance,
+  workingTimeOf,
+  calendarOf,
+} from '@clembo/core';
+import type { Shown } from '../../graph/scene';
+import type { ComposeInput, Promised } from '../composed';
+import { NOTHING_SHOWN } from './sheet';
+
+interface Place {
+  start: number;
+  finish: number;
+  /** The first and the last day that it shows. */
+  first: number;
+  last: number;
+}
+
+/** What a row of a variance page is about: an activity, or several that are added up. */
+export interface VarianceRow {
+  ref: string | null;
+  name: string;
+  milestone: boolean;
+  members: number[];
+  complete: boolean;
+  critical: boolean;
+  /** 0 to 1 */
+  progress: number;
+  now: Place;
+  then: Place | null;
+  /** Working days late by start and by finish; null for what was not promised. */
+  startOff: number | null;
+  finishOff: number | null;
+  band: Band | null;
+  tolerance: Tolerance;
+  stretches: { start: number; finish: number }[] | null;
+}
+
+export interface VarianceRows {
+  rows: VarianceRow[];
+  counts: Shown;
+  undated: { ref: string; name: string }[];
+}
+
+interface Asked {
+  where: Condition;
+  include?: 'both' | 'activities' | 'milestones';
+  of?: string;
+}
+
+/** The code of an activity in a field, or the top of the outline above it. */
+export function codeIn(plan: Plan, { outline }: Schedule, field: string, i: number): string {
+  if (field !== 'outline') return plan.activities[i]!.codes[field] ?? '';
+  let top = i;
+  while (outline.parent[top]! !== -1) top = outline.parent[top]!;
+  return outline.isSummary[top] ? plan.activities[top]!.ref : '';
+}
+
+/** Titles of codes, in the order in which they are read. */
+export function codeTitlesIn(plan: Plan, { outline }: Schedule, field: string): Map<string, string> {
+  const titles = new Map<string, string>();
+  if (field === 'outline')
+    for (const i of outline.roots) {
+      if (outline.isSummary[i])
+        titles.set(plan.activities[i]!.ref, plan.activities[i]!.name || plan.activities[i]!.ref);
+    }
+  else for (const v of plan.codeFields.find((f) => f.id === field)?.values ?? []) titles.set(v.code, v.title);
+  titles.set('', 'Without');
+  return titles;
+}
+
+/** Chooses what a brief asks for, with where it stands and where it was promised. */
+export function varianceRows(input: ComposeInput<Asked>): VarianceRows {
+  const { plan, schedule: s, brief } = input;
+  const promised = input.promised!;
+  const holds = brief.where.tests.length === 0 ? () => true : conditionHolds(plan, s, brief.where, promised);
+  const include = brief.include ?? 'both';
+  const counts: Shown = { ...NOTHING_SHOWN };
+  const undated: VarianceRows['undated'] = [];
+  const chosen: number[] = [];
+  for (const i of s.outline.order) {
+    if (s.outline.isSummary[i]) continue;
+    counts.of++;
+    const a = plan.activities[i]!;
+    const point = isMilestone(a.kind);
+    if ((include !== 'both' && (include === 'milestones') !== point) || !holds(i)) counts.leftOut++;
+    else if (s.start[i] === NONE) {
+      counts.undated++;
+      undated.push({ ref: a.ref, name: a.name });
+    } else chosen.push(i);
+  }
+  const of = brief.of ?? 'each';
+  if (of === 'each') {
+    const rows = chosen.map((i) => rowOf(input, promised, [i], null));
+    tellApart(rows, plan, s);
+    return { rows, counts, undated };
+  }
+  const groups = new Map<string, number[]>();
+  for (const i of chosen) {
+    const code = codeIn(plan, s, of, i);
+    const own = groups.get(code);
+    if (own) own.push(i);
+    else groups.set(code, [i]);
+  }
+  const titles = codeTitlesIn(plan, s, of);
+  const order = [...titles.keys()];
+  const rank = (code: string) => (order.includes(code) ? order.indexOf(code) : order.length - 1.5);
+  const rows = [...groups]
+    .sort(([x], [y]) => rank(x) - rank(y))
+    .map(([code, list]) => rowOf(input, promised, list, titles.get(code) ?? code));
+  return { rows, counts, undated };
+}
+
+function placeOf(s: Schedule, positions: readonly number[]): Place | null {
+  const place: Place = {
+    start: Number.POSITIVE_INFINITY,
+    finish: Number.NEGATIVE_INFINITY,
+    first: Number.POSITIVE_INFINITY,
+    last: Number.NEGATIVE_INFINITY,
+  };
+  for (const i of positions) {
+    const shown = shownDays(s, i);
+    if (!shown) continue;
+    place.start = Math.min(place.start, s.start[i]!);
+    place.finish = Math.max(place.finish, s.finish[i]!);
+    place.first = Math.min(place.first, shown.first);
+    place.last = Math.max(place.last, shown.last);
+  }
+  return place.first > place.last ? null : place;
+}
+
+function rowOf(input: ComposeInput<Asked>, promised: Promised, members: number[], title: string | null): VarianceRow {
+  const { plan, schedule: s } = input;
+  const [only] = members;
+  const single = title === null;
+  const a = plan.activities[only!]!;
+  const now = placeOf(s, members)!;
+  const b = promised.schedule;
+  const then = placeOf(
+    b,
+    members.flatMap((i) => {
+      const j = b.outline.indexOf.get(plan.activities[i]!.ref);
+      return j === undefined || b.outline.isSummary[j] ? [] : [j];
+    }),
+  );
+  const time = activityTime(plan, s);
+  const between = (from: number, to: number): number =>
+    Math.round(
+      10 *
+        (single
+          ? time.daysBetween(only!, from, to)
+          : workingTimeOf(calendarOf(plan, null), 'day', finishDayOf(from)).between(
+              finishDayOf(from) + 1,
+              finishDayOf(to) + 1,
+            )),
+    ) /
+      10 +
+    0;
+  const sum: Done = { all: 0, done: 0, points: 0, reached: 0 };
+  const read = doneReader(plan, s, plan.percentShown);
+  for (const i of members) addDone(sum, read(i));
+  const percent = percentOf(sum);
+  const finishOff = then ? between(then.finish, now.finish) : null;
+  const tolerances = members.map((i) => toleranceOf(plan, plan.activities[i]!));
+  const tolerance = tolerances.every((t) => t === tolerances[0]) ? tolerances[0]! : plan.tolerance;
+  return {
+    ref: single ? a.ref : null,
+    name: title ?? (a.name || a.ref),
+    milestone: single && isMilestone(a.kind),
+    members,
+    complete: members.every((i) => isComplete(plan.activities[i]!)),
+    critical: plan.links.length > 0 && members.some((i) => s.critical[i] === 1 && !isComplete(plan.activities[i]!)),
+    progress: Number.isNaN(percent) ? 0 : percent / 100,
+    now,
+    then,
+    startOff: then ? between(then.start, now.start) : null,
+    finishOff,
+    band: finishOff === null ? null : bandOfDays(finishOff, tolerance),
+    tolerance,
+    stretches: single && a.stretches.length > 1 ? stretchesAt(plan, s, only!) : null,
+  };
+}
+
+/** Where several rows have the same name, each says what it belongs to. */
+function tellApart(rows: VarianceRow[], plan: Plan, s: Schedule): void {
+  const known = new Map<string, number>();
+  for (const r of rows) known.set(r.name, (known.get(r.name) ?? 0) + 1);
+  for (const r of rows) {
+    if (known.get(r.name)! < 2) continue;
+    const parent = s.outline.parent[r.members[0]!]!;
+    if (parent !== -1 && plan.activities[parent]!.name !== '') r.name = `${r.name} (${plan.activities[parent]!.name})`;
+  }
+}
+
+/** Counts the activities of rows that are not on the page as left out. */
+export function countRows(counts: Shown, shown: readonly VarianceRow[], all: readonly VarianceRow[]): Shown {
+  const size = (list: readonly VarianceRow[], grouped: boolean) =>
+    list.filter((r) => (r.ref === null) === grouped).reduce((n, r) => n + r.members.length, 0);
+  const kept = new Set(shown);
+  const out = all.filter((r) => !kept.has(r));
+  return {
+    ...counts,
+    shown: size(shown, false),
+    inGroups: size(shown, true),
+    groups: shown.filter((r) => r.ref === null).length,
+    leftOut: counts.leftOut + out.reduce((n, r) => n + r.members.length, 0),
+  };
+}
+
+/** Activities of rows that have no room. */
+export const noRoomOf = (rows: readonly VarianceRow[]) => ({
+  activities: rows.filter((r) => r.ref !== null).length,
+  grouped: rows.filter((r) => r.ref === null).reduce((n, r) => n + r.members.length, 0),
+});
