@@ -1,14 +1,16 @@
-// `npx tsx tests/pages/check.ts [FIRST] [COUNT]`: composes random pages, reads the written SVG in Chromium, lists faults.
+// `npx tsx tests/pages/check.ts [FIRST] [COUNT] [variance]`: composes random pages, reads the written SVG in Chromium, lists faults.
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { openBrowser } from '../support/browser';
 import { checkPages } from './checkPages';
+import { checkVariance } from './checkVariance';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '../..');
-const [first = 1, count = 100] = process.argv.slice(2).map(Number);
+const [first = 1, count = 100] = process.argv.slice(2, 4).map(Number);
 const { browser, close } = await openBrowser();
 try {
-  const result = await checkPages(await browser.newPage(), root, first, count);
+  const check = process.argv[4] === 'variance' ? checkVariance : checkPages;
+  const result = await check(await browser.newPage(), root, first, count);
   const kinds = new Map<string, { n: number; examples: string[] }>();
   for (const { seed, faults } of result.wrong)
     for (const fault of faults) {

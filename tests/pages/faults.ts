@@ -14,7 +14,12 @@ const distance = (a: Box, b: Box) =>
   Math.hypot(Math.max(0, a.left - b.right, b.left - a.right), Math.max(0, a.top - b.bottom, b.top - a.bottom));
 
 /** Pairs of boxes of two lists that could touch, found by sweeping from the left. */
-function pairs<A extends Box, B extends Box>(as: A[], bs: B[], reach: number, visit: (a: A, b: B) => void): void {
+export function pairs<A extends Box, B extends Box>(
+  as: A[],
+  bs: B[],
+  reach: number,
+  visit: (a: A, b: B) => void,
+): void {
   const list = [...bs].sort((p, q) => p.left - q.left);
   const widest = list.reduce((w, b) => Math.max(w, b.right - b.left), 0);
   for (const a of as) {
@@ -53,9 +58,9 @@ export function faultsOf(page: ReadPage, given: RandomPage): string[] {
   return faults;
 }
 
-type Say = (kind: string, what: string) => void;
+export type Say = (kind: string, what: string) => void;
 
-function checkTexts(page: ReadPage, { brief }: RandomPage, say: Say): void {
+export function checkTexts(page: ReadPage, { brief }: { brief: { page: keyof typeof PAGES } }, say: Say): void {
   const { texts, width, height } = page;
   if (!texts.some((t) => t.role === 'title' && t.text.trim() !== '')) say('no title', '');
   for (const t of texts) {
@@ -76,7 +81,7 @@ function checkTexts(page: ReadPage, { brief }: RandomPage, say: Say): void {
 
 const LINES = new Set(['grid', 'status', 'laneRule', 'scale']);
 
-function checkLines(page: ReadPage, say: Say): void {
+export function checkLines(page: ReadPage, say: Say): void {
   const lines = page.shapes.filter((s) => s.tag === 'line' && LINES.has(s.role));
   const flag = page.shapes.filter((s) => s.role === 'status' && s.tag === 'rect');
   pairs(page.texts, lines, 1, (t, l) => {

@@ -368,9 +368,7 @@ function draw(
   });
   return {
     nodes: [
-      ...steps.map((v) =>
-        rule(left, y(v), plot.scale.right, y(v), v === 0 ? INK : HAIRLINE, v === 0 ? 0.9 : 0.5, 'grid'),
-      ),
+      ...steps.flatMap((v) => levelLine(left, plot.scale.right, y(v), boxes, v === 0)),
       ...steps.map((v, k) =>
         write(
           left - size * 0.5 - measure.width('label', size, words[k]!),
@@ -390,6 +388,24 @@ function draw(
     shortened: 0,
     without: '',
   };
+}
+
+/** A line of the scale across the plot, which leaves out the boxes of texts. */
+function levelLine(left: number, right: number, y: number, boxes: readonly TextBox[], ground: boolean): SceneNode[] {
+  const gaps = boxes
+    .filter((b) => b.top - 1 < y && b.bottom + 1 > y && b.right > left && b.left < right)
+    .sort((a, b) => a.left - b.left);
+  const nodes: SceneNode[] = [];
+  let from = left;
+  const piece = (to: number) => {
+    if (to - from > 1) nodes.push(rule(from, y, to, y, ground ? INK : HAIRLINE, ground ? 0.9 : 0.5, 'grid'));
+  };
+  for (const gap of gaps) {
+    piece(gap.left - 1.5);
+    from = Math.max(from, gap.right + 1.5);
+  }
+  piece(right);
+  return nodes;
 }
 
 interface Placed {

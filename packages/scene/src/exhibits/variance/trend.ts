@@ -142,7 +142,7 @@ function draw(
   const under = (names.reduce((m, l) => Math.max(m, l.line), 0) + 1) * size * 1.35 + size * 1.2;
   const fit = Math.floor((room.bottom - under - plot.top) / (size * 1.5));
   if (fit < editions.length) return null;
-  const height = Math.min((room.bottom - under - plot.top) / editions.length, size * 6);
+  const height = Math.min((room.bottom - under - plot.top) / editions.length, size * 9);
   const y = (k: number) => plot.top + height * (k + 0.5);
   const bottom = plot.top + height * editions.length;
   const colourOf = (n: number) =>
@@ -174,7 +174,15 @@ function draw(
     const label = names.find((l) => l.trend === n);
     const end = points.at(-1);
     const base = label ? bottom + size * 1.2 + label.line * size * 1.35 : 0;
-    const stem = label && end ? brokenStem(end[0], end[1] + size * 0.36, base - size * 0.85, boxes, label) : [];
+    const stem =
+      label && end
+        ? brokenStem(
+            end[0],
+            end[1] + size * 0.36,
+            base - size * 0.95,
+            boxes.filter((_, k) => names[k] !== label),
+          )
+        : [];
     return {
       type: 'group',
       role: 'item',
@@ -229,16 +237,10 @@ function draw(
   };
 }
 
-/** A stem from the last mark down to the name, which passes beside the names above it. */
-function brokenStem(
-  x: number,
-  top: number,
-  bottom: number,
-  boxes: readonly TextBox[],
-  own: { x: number; width: number },
-): SceneNode[] {
-  const stop = boxes.filter((b) => b.left < x && b.right > x && b.top < bottom - 1 && !(b.left === own.x - 1));
-  const to = stop.length === 0 ? bottom : Math.min(bottom, Math.min(...stop.map((b) => b.top)) - 1);
+/** A stem from the last mark down to its name; it ends at a name of something else at the same place. */
+function brokenStem(x: number, top: number, bottom: number, others: readonly TextBox[]): SceneNode[] {
+  const stop = others.filter((b) => b.left - 1 < x && b.right + 1 > x && b.top < bottom).map((b) => b.top - 1);
+  const to = Math.min(bottom, ...stop);
   return to - top < 1 ? [] : [rule(x, top, x, to, HAIRLINE, 0.8, 'grid')];
 }
 
