@@ -56,6 +56,9 @@ function demoBriefs({ key, current }: DemoPlan): [name: string, brief: Brief][] 
       'Gates and payments',
       { ...first, include: 'milestones', level: null, lanes: ['phase'], colour: null, page: 'A4 landscape' },
     ],
+    ['What slipped most', { ...EXHIBITS.slips.defaults(), least: 4 }],
+    ['How the milestones moved', EXHIBITS.trend.defaults()],
+    ['Work promised, earned, spent', EXHIBITS.curves.defaults()],
     ['Every activity', { ...first, lanes: ['phase'], colour: 'discipline', level: null, page: 'A1 landscape' }],
   ];
 }

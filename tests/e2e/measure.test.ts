@@ -1,7 +1,11 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import type { Browser, ElementHandle, Page } from 'puppeteer-core';
+import { awaitJob, upload } from '../support/api';
 import { openBrowser, openPage } from '../support/browser';
-import { address } from '../support/desk';
+import { address, run } from '../support/desk';
 
 /** How a plan stands against its promise, read from the page, beside numbers worked out by hand. */
 
@@ -98,7 +102,9 @@ describe('the standing', () => {
     await page.waitForFunction(() => document.querySelectorAll('[data-testid="statement"]').length === 4);
     const [finish, , spi, end] = await statements();
     expect(finish).toBe('3 days late | finish 4 Feb 26, promised 30 Jan 26');
-    expect(spi).toBe('0.75 | for each 100 planned, 75 earned (SPI) · for each 100 spent, 83 earned (CPI)');
+    expect(spi).toBe(
+      '0.75 | for each 100 planned, 75 earned (SPI) · for each 100 spent, 83 earned (CPI) · as much as was planned by 14 Jan 26',
+    );
     expect(end).toBe('80 over | 480 at completion, budget 400, by cost');
     expect(await page.$eval('section[aria-label="Snapshot"]', (s) => (s as HTMLElement).innerText)).toMatch(
       /Finish\s+4 Feb 26\s+30 Jan 26\s+–\s+–\s+3 days late[\s\S]*Cost\s+420\s+400\s+180\s+240\s+\+5 %/,
@@ -157,4 +163,158 @@ describe('the standing', () => {
       document.querySelector('[role="row"][aria-selected="true"]')?.textContent?.includes('Pour'),
     );
   });
+});
+
+describe('the weekly round on the demo plan', () => {
+  let copy = '';
+  const shownWhen = (selector: string, words: string) =>
+    page.waitForFunction(
+      (q, w) => document.querySelector(q)?.textContent?.includes(w),
+      { timeout: 20_000 },
+      selector,
+      words,
+    );
+  const planOf = async () =>
+    (await (await fetch(`${address}/api/plans/${copy}`)).json()) as {
+      plan: {
+        statusDate: number;
+        activities: {
+          ref: string;
+          name: string;
+          actualFinish: number | null;
+          percent: number | null;
+          onHold: boolean;
+          notes: string;
+        }[];
+      };
+      editions: { id: string; name: string; working: boolean }[];
+    };
+  const activity = async (name: string) => (await planOf()).plan.activities.find((a) => a.name === name)!;
+  const until = async (holds: () => Promise<boolean>) => {
+    for (let k = 0; k < 100; k++) {
+      if (await holds()) return;
+      await new Promise((r) => setTimeout(r, 100));
+    }
+    throw new Error('it did not come to be');
+  };
+
+  beforeAll(async () => {
+    const [demo] = (await (await fetch(`${address}/api/plans?find=Saltmere`)).json()) as { id: string }[];
+    const { job } = (await send('POST', `/${demo!.id}/file`, { format: 'clembo' })) as { job: string };
+    await awaitJob(job);
+    const bytes = new Uint8Array(await (await fetch(`${address}/api/jobs/${job}/file`)).arrayBuffer());
+    const taken = await upload('Saltmere round.clembo', bytes);
+    copy = ((await awaitJob(taken.job)).result as { planId: string }).planId;
+  }, 60_000);
+
+  test('asks what should have finished, started, what goes on and what is due; a week on it asks more', async () => {
+    await page.goto(`${address}/plans/${copy}/measure/week`, { waitUntil: 'networkidle2' });
+    await shownWhen('nav[aria-label="What is asked"]', 'Due soon');
+    expect(await page.$eval('[aria-label="Round"]', (p) => p.textContent)).toContain(
+      'beside what Edition of 7 September 2026 said',
+    );
+    await pressed('A week on: 21 Sep 26');
+    await shownWhen('[aria-label="Round"]', '21 September 2026');
+    const asked = await page.$$eval('nav[aria-label="What is asked"] li', (list) => list.map((l) => l.textContent!));
+    expect(asked.some((a) => a.startsWith('Toe beam, section 4') && a.includes('16 Sep'))).toBe(true);
+  });
+
+  test('is answered by keys: what cannot be read stays until it is mended, what it would bring is said', async () => {
+    await (await page.waitForSelector('nav[aria-label="What is asked"] ::-p-text(Toe beam, section 4)'))!.click();
+    await page.waitForSelector('section[aria-label="Toe beam, section 4"]');
+    await page.focus('[data-field="actualFinish"]');
+    await page.keyboard.type('some day');
+    await page.keyboard.press('Enter');
+    await shownWhen('section[aria-label="Toe beam, section 4"] [role="alert"]', 'is no day');
+    await page.keyboard.down('Control');
+    await page.keyboard.press('a');
+    await page.keyboard.up('Control');
+    await page.keyboard.type('23 sep 2026');
+    await page.waitForFunction(() =>
+      document.querySelector('[data-testid="would"]')?.textContent?.includes('It ends 23 Sep 26'),
+    );
+    await page.keyboard.press('Enter');
+    // Enter goes on to the next field.
+    await page.waitForFunction(() => (document.activeElement as HTMLElement).dataset.field === 'percent');
+    await page.keyboard.down('Control');
+    await page.keyboard.press('a');
+    await page.keyboard.up('Control');
+    await page.keyboard.type('100');
+    await page.keyboard.press('Enter');
+    await until(async () => {
+      const a = await activity('Toe beam, section 4');
+      return a.actualFinish === day('2026-09-24') && a.percent === 100;
+    });
+    // The next one, by keys alone: on hold, with a comment.
+    await page.keyboard.down('Alt');
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.up('Alt');
+    await page.waitForSelector('section[aria-label="Toe beam, section 5"]');
+    await page.keyboard.down('Alt');
+    await page.keyboard.press('h');
+    await page.keyboard.up('Alt');
+    await until(async () => (await activity('Toe beam, section 5')).onHold);
+    await page.focus('[data-field="notes"]');
+    await page.keyboard.type('Waits for the tide');
+    await page.keyboard.press('Enter');
+    await until(async () => (await activity('Toe beam, section 5')).notes === 'Waits for the tide');
+  }, 60_000);
+
+  test('as a list, Enter goes down', async () => {
+    await page.click('[data-brief-part="as"]');
+    await (await page.waitForSelector('[role="option"]::-p-text(as a list)'))!.click();
+    const field = (await page.waitForSelector('[aria-label="Percent done, Sheet piles, section 3"]'))!;
+    await field.click({ count: 3 });
+    await page.keyboard.type('80');
+    const before = await page.$$eval('[data-field="percent"]', (l) => l.indexOf(document.activeElement!));
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(
+      (k) => [...document.querySelectorAll('[data-field="percent"]')].indexOf(document.activeElement!) === k + 1,
+      {},
+      before,
+    );
+    await until(async () => (await activity('Sheet piles, section 3')).percent === 80);
+  });
+
+  test('ends in an edition under the status date, and the standing is another', async () => {
+    await pressed('End the round');
+    await page.waitForSelector('input[aria-label="Name of the edition"]');
+    expect(await page.$eval('input[aria-label="Name of the edition"]', (i) => (i as HTMLInputElement).value)).toBe(
+      'Status 21 September 2026',
+    );
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => location.pathname.endsWith('/measure'));
+    await shownWhen('[aria-label="Measuring"]', '21 September 2026');
+    const { editions, plan } = await planOf();
+    expect(editions.filter((e) => !e.working).map((e) => e.name)).toContain('Status 21 September 2026');
+    const complete = plan.activities.filter((a) => a.actualFinish !== null).length;
+    await shownWhen('[data-status="complete"]', String(complete));
+    await page.goto(`${address}/plans/${copy}/measure/editions`, { waitUntil: 'networkidle2' });
+    await shownWhen('main', 'Status 21 September 2026');
+  });
+
+  test('a chart of what is chosen becomes a page, which is exported and read back', async () => {
+    await page.goto(`${address}/plans/${copy}/measure`, { waitUntil: 'networkidle2' });
+    const station = (await page.waitForSelector('[data-part="Lifeboat station"]'))!;
+    await station.click();
+    await counts('19 of 142');
+    expect((await statements())[0]).toMatch(/15 days late.*whole plan: on time/);
+    await page.click('[aria-label="Make an exhibit of What slipped most"]');
+    await page.waitForSelector('[data-testid="page"] svg', { timeout: 30_000 });
+    expect(await page.$eval('[aria-label="Brief"]', (p) => p.textContent)).toContain('Phase is Lifeboat station');
+    const exhibit = page.url().split('/').at(-1)!;
+    const asked = await fetch(`${address}/api/exhibits/${exhibit}/page`, {
+      method: 'POST',
+      headers: json,
+      body: JSON.stringify({ format: 'pdf' }),
+    });
+    const { job } = (await asked.json()) as { job: string };
+    expect((await awaitJob(job)).state).toBe('done');
+    const file = join(mkdtempSync(join(tmpdir(), 'clembo-slips-')), 'slips.pdf');
+    writeFileSync(file, new Uint8Array(await (await fetch(`${address}/api/jobs/${job}/file`)).arrayBuffer()));
+    const text = run('pdftotext', '-layout', file, '-');
+    expect(text).toMatch(/Saltmere sea wall: \d+ of its activities are late, Bored piles most: 19 working\s+days/);
+    expect(text).toMatch(/Bored piles\s+12 Jun 26\s+4 Jul 26\s+19 d late/);
+    expect(text).not.toContain('Marine licence');
+  }, 60_000);
 });

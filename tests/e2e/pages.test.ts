@@ -3,6 +3,7 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Browser } from 'puppeteer-core';
 import { checkPages } from '../pages/checkPages';
+import { checkVariance } from '../pages/checkVariance';
 import { openBrowser } from '../support/browser';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '../..');
@@ -24,4 +25,13 @@ describe('random pages of 1 to 5,000 activities, read from the written SVG by a 
     // Most of them are real pages, not sentences that say why there is none.
     expect(pages - unreadable - empty).toBeGreaterThan(50);
   });
+});
+
+// `npx tsx tests/pages/check.ts 1 1000 variance` checks more of them.
+test('120 pages about how random plans stand have no fault, and say what was counted once more', async () => {
+  const page = await browser.newPage();
+  const { pages, wrong, unreadable, empty } = await checkVariance(page, root, 1, 120);
+  await page.close();
+  expect(wrong).toEqual([]);
+  expect(pages - unreadable - empty).toBeGreaterThan(70);
 });

@@ -164,6 +164,13 @@ await take('measure', async (page) => {
   await page.goto(href.replace(/structure$/, 'measure'), { waitUntil: 'networkidle2' });
   await page.waitForSelector('[data-testid="statement"]');
 });
+const measuring = (part: string, ready: string) => async (page: Page) => {
+  const href = await row(page, 'Saltmere', 'Structure');
+  await page.goto(href.replace(/structure$/, `measure/${part}`), { waitUntil: 'networkidle2' });
+  await page.waitForSelector(ready);
+};
+await take('week', measuring('week', 'nav[aria-label="What is asked"] li'));
+await take('over-editions', measuring('editions', '[role="img"] svg'));
 await take('calendars', async (page) => {
   const href = await row(page, 'Saltmere', 'Structure');
   await page.goto(`${href}/calendars`, { waitUntil: 'networkidle2' });
@@ -177,6 +184,7 @@ await take('resources', async (page) => {
 await take('contact-sheet', async (page) => {
   await page.goto(await row(page, 'Saltmere', 'Show'), { waitUntil: 'networkidle2' });
 });
+await take('slips', (page) => show(page, 'Saltmere', 'What slipped most'));
 await take('exhibit', (page) => show(page, 'Saltmere', 'The whole works'));
 await take('margin', async (page) => {
   await show(page, 'Museum', 'By project');

@@ -4,6 +4,8 @@ import {
   comingUp,
   earnedAmounts,
   earnedCurves,
+  earnedMoment,
+  finishDayOf,
   FIVE_DAY,
   makeActivity,
   makePlan,
@@ -58,6 +60,9 @@ describe('the standing', () => {
     const { cost } = stand().earned;
     expect(cost).toMatchObject({ pv: 20_000, ev: 15_000, ac: 18_000, bac: 40_000, sv: -5_000, cv: -3_000 });
     expect([cost!.spi, cost!.cpi]).toEqual([0.75, 15 / 18]);
+    // W. Lipke: 150 were planned by the third of the five days of the second week, Wednesday the 14th.
+    expect(finishDayOf(earnedMoment(promised, schedulePlan(promised), 'cost', 15_000)!)).toBe(day('2026-01-14') / 1440);
+    expect(earnedMoment(promised, schedulePlan(promised), 'cost', 40_001)).toBeNull();
     expect(cost!.eac).toBeCloseTo(48_000, 6);
     expect(stand().earned.effort).toBeNull();
   });

@@ -68,6 +68,12 @@ export function plannedBy(
   baseline.activities.forEach((a, i) => {
     const budget = a[amount];
     if (budget === null || b.outline.isSummary[i] || b.start[i] === NONE || refs?.has(a.ref) === false) return;
+    // What is over or has not begun needs no calendar.
+    if (moment <= b.start[i]! && moment < b.finish[i]!) return;
+    if (moment >= b.finish[i]!) {
+      sum += budget;
+      return;
+    }
     sum +=
       budget *
       shareDone(
@@ -136,6 +142,34 @@ export function earnedValue(
 ): EarnedValue {
   const { ev, ac, bac } = earnedAmounts(current, s, baseline, b, 'cost');
   return earnedValueOf(plannedValue(baseline, b, moment, shape), ev, ac, bac);
+}
+
+/**
+ * The end of the day by which as much was planned as is earned now: earned schedule on the calendar (W. Lipke, "Schedule is
+ * Different", 2003). Null where nothing was planned, or less in all than is earned.
+ */
+export function earnedMoment(
+  baseline: Plan,
+  b: Schedule,
+  amount: Budgeted,
+  ev: number,
+  refs: ReadonlySet<string> | null = null,
+): number | null {
+  let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  baseline.activities.forEach((a, i) => {
+    if (a[amount] === null || b.outline.isSummary[i] || b.start[i] === NONE || refs?.has(a.ref) === false) return;
+    low = Math.min(low, b.start[i]!);
+    high = Math.max(high, b.finish[i]!);
+  });
+  if (low > high || plannedBy(baseline, b, high, amount, refs) < ev - 1e-6) return null;
+  // Whole days: nobody asks at which hour.
+  let [first, last] = [Math.floor(low / 1440), Math.ceil(high / 1440)];
+  while (last - first > 1) {
+    const middle = Math.floor((first + last) / 2);
+    if (plannedBy(baseline, b, middle * 1440, amount, refs) >= ev - 1e-6) last = middle;
+    else first = middle;
+  }
+  return last * 1440;
 }
 
 /** Cumulative amounts at moments; earned and spent end where the status date is. */

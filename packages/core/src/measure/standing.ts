@@ -1,5 +1,5 @@
 import { earnedAmounts, type EarnedValue, earnedValueOf, plannedBy } from '../compare/earnedValue';
-import { amountAtEnd, type Variance, varianceAgainst } from '../compare/variance';
+import { amountAtEnd, type Variance, varianceReader } from '../compare/variance';
 import { type Band, BANDS, bandOfDays, bandOfRatio, type Tolerance, toleranceOf } from '../plan/tolerance';
 import { calendarOf } from '../plan/calendars';
 import { isMilestone, PERCENT_MEASURES, type PercentMeasure, type Plan } from '../plan/schema';
@@ -28,6 +28,7 @@ export interface StandingRow {
   status: Status;
   first: Day | null;
   last: Day | null;
+  promisedFirst: Day | null;
   /** The last day that was promised; null for what was not in the promise. */
   promised: Day | null;
   /** Working days late in its own calendar; early is negative. */
@@ -65,6 +66,37 @@ export function statusAt(plan: Plan, s: Schedule, i: number, moment: number): St
   return s.start[i] !== NONE && s.start[i]! < moment ? 'lateToStart' : 'notStarted';
 }
 
+/** All activities that are no groups as the standing counts them. */
+export function standingRows(plan: Plan, s: Schedule, baseline: Plan, b: Schedule, moment: number): StandingRow[] {
+  const variance = varianceReader(plan, s, baseline, b);
+  const stated = doneReader(plan, s, plan.percentShown);
+  const rows: StandingRow[] = [];
+  plan.activities.forEach((a, i) => {
+    if (s.outline.isSummary[i]) return;
+    const shown = shownDays(s, i);
+    const j = b.outline.indexOf.get(a.ref);
+    const then = j === undefined ? null : shownDays(b, j);
+    const off = variance(i);
+    const percent = percentOf(stated(i));
+    rows.push({
+      position: i,
+      ref: a.ref,
+      name: a.name || a.ref,
+      milestone: isMilestone(a.kind),
+      status: statusAt(plan, s, i, moment),
+      first: shown?.first ?? null,
+      last: shown?.last ?? null,
+      promisedFirst: then?.first ?? null,
+      promised: then?.last ?? null,
+      late: off?.finishDays ?? null,
+      percent: Number.isFinite(percent) ? percent : a.actualFinish !== null ? 100 : (a.percent ?? 0),
+      variance: off,
+      tolerance: toleranceOf(plan, a),
+    });
+  });
+  return rows;
+}
+
 /**
  * How a plan stands against an edition of it at a moment, for all activities that are no groups or for some of them.
  * Every total is the sum over `rows`.
@@ -79,32 +111,19 @@ export function standingOf(
   moment: number,
   keep: (position: number) => boolean = () => true,
 ): Standing {
-  const variances = new Map(varianceAgainst(plan, s, baseline, b).map((v) => [v.ref, v]));
-  const stated = doneReader(plan, s, plan.percentShown);
-  const rows = plan.activities.flatMap((a, i): StandingRow[] => {
-    if (s.outline.isSummary[i] || !keep(i)) return [];
-    const shown = shownDays(s, i);
-    const j = b.outline.indexOf.get(a.ref);
-    const then = j === undefined ? null : shownDays(b, j);
-    const variance = variances.get(a.ref) ?? null;
-    const percent = percentOf(stated(i));
-    return [
-      {
-        position: i,
-        ref: a.ref,
-        name: a.name || a.ref,
-        milestone: isMilestone(a.kind),
-        status: statusAt(plan, s, i, moment),
-        first: shown?.first ?? null,
-        last: shown?.last ?? null,
-        promised: then?.last ?? null,
-        late: variance?.finishDays ?? null,
-        percent: Number.isFinite(percent) ? percent : a.actualFinish !== null ? 100 : (a.percent ?? 0),
-        variance,
-        tolerance: toleranceOf(plan, a),
-      },
-    ];
-  });
+  const rows = standingRows(plan, s, baseline, b, moment).filter((r) => keep(r.position));
+  return standingOfRows(plan, s, baseline, b, moment, rows);
+}
+
+/** The standing of rows that are known already. */
+export function standingOfRows(
+  plan: Plan,
+  s: Schedule,
+  baseline: Plan,
+  b: Schedule,
+  moment: number,
+  rows: StandingRow[],
+): Standing {
   const refs = new Set(rows.map((r) => r.ref));
   const earned = (amount: Amount): EarnedValue | null => {
     const { ev, ac, bac } = earnedAmounts(plan, s, baseline, b, amount, refs);
@@ -120,30 +139,31 @@ export function standingOf(
   };
   return {
     rows,
-    ...endsOf(plan, b, rows),
+    ...endsOf(plan, rows),
     percent: percents(plan, s, baseline, b, moment, rows),
     earned: { cost: earned('cost'), effort: earned('effort') },
     counts: count(STATUSES, (r) => r.status),
     bands: count(BANDS, (r) => r.variance?.band ?? null),
     sums: { cost: sums(plan, baseline, b, rows, 'cost'), effort: sums(plan, baseline, b, rows, 'effort') },
-    days: spanDays(plan, baseline, b, rows, moment),
+    days: spanDays(plan, baseline, rows, moment),
   };
 }
 
 const ownTime = (plan: Plan, near: Day) => workingTimeOf(calendarOf(plan, null), 'day', near);
 
 /** First and last days of the rows, now and as promised for the same activities. */
-export function endsOf(plan: Plan, b: Schedule, rows: readonly StandingRow[]): Pick<Standing, 'start' | 'finish'> {
+export function endsOf(plan: Plan, rows: readonly StandingRow[]): Pick<Standing, 'start' | 'finish'> {
   const dated = rows.filter((r) => r.last !== null);
   if (dated.length === 0) return { start: null, finish: null };
   const last = dated.reduce((most, r) => (r.last! > most.last! ? r : most));
   const first = dated.reduce((least, r) => (r.first! < least.first! ? r : least));
-  const then = rows.flatMap((r) => {
-    const j = b.outline.indexOf.get(r.ref);
-    return (j === undefined ? null : shownDays(b, j)) ?? [];
-  });
-  const promisedLast = then.length === 0 ? null : then.reduce((most, d) => Math.max(most, d.last), then[0]!.last);
-  const promisedFirst = then.length === 0 ? null : then.reduce((least, d) => Math.min(least, d.first), then[0]!.first);
+  let promisedFirst: Day | null = null;
+  let promisedLast: Day | null = null;
+  for (const r of rows) {
+    if (r.promised === null) continue;
+    promisedFirst = Math.min(promisedFirst ?? r.promisedFirst!, r.promisedFirst!);
+    promisedLast = Math.max(promisedLast ?? r.promised, r.promised);
+  }
   const time = ownTime(plan, last.last!);
   const between = (from: Day | null, to: Day) => (from === null ? null : time.between(from + 1, to + 1));
   return {
@@ -203,14 +223,8 @@ function sums(plan: Plan, baseline: Plan, b: Schedule, rows: readonly StandingRo
 }
 
 /** Working days from the first day to the last, of the plan's calendar. */
-function spanDays(
-  plan: Plan,
-  baseline: Plan,
-  b: Schedule,
-  rows: readonly StandingRow[],
-  moment: number,
-): Standing['days'] {
-  const { start, finish } = endsOf(plan, b, rows);
+function spanDays(plan: Plan, baseline: Plan, rows: readonly StandingRow[], moment: number): Standing['days'] {
+  const { start, finish } = endsOf(plan, rows);
   if (!start || !finish) return null;
   const time = ownTime(plan, start.now);
   const then = ownTime(baseline, start.now);

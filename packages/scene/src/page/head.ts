@@ -19,6 +19,18 @@ export function headNodes(
     size -= 1;
     lines = measure.wrap('title', size, title, width, MOST_LINES);
   }
+  // A little smaller is better than a word alone on a line.
+  for (const share of [0.95, 0.9, 0.86]) {
+    const fewer = measure.wrap('title', size * share, title, width, MOST_LINES);
+    if (
+      lines.length > 1 &&
+      fewer.length < lines.length &&
+      !fewer.some((l) => l.endsWith('…') && !title.endsWith('…'))
+    ) {
+      [size, lines] = [Math.round(size * share * 2) / 2, fewer];
+      break;
+    }
+  }
   const nodes: SceneNode[] = lines.map((text, k) => ({
     type: 'text',
     x: frame.margin,

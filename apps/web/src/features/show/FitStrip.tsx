@@ -47,7 +47,7 @@ export function FitStrip({
     });
   };
   const trouble = fitWords(fit);
-  const words = !fit.readable ? 'Too much' : trouble.length > 0 ? 'Tight' : 'Fits';
+  const words = !fit.readable ? 'Too much' : trouble.length > 0 || (fit.counts.noRoom ?? 0) > 0 ? 'Tight' : 'Fits';
   return (
     <div className="flex h-[42px] shrink-0 items-center justify-between gap-4 border-t border-line bg-paper px-6 text-[14.5px]">
       <label className="flex items-center gap-3">
@@ -80,7 +80,13 @@ export function FitStrip({
           <PopoverPanel anchor={{ to: 'top end', gap: 8 }} className="panel w-80 p-3">
             {({ close }) => (
               <>
-                <p className="text-soft">{trouble.length > 0 ? `${trouble.join(', ')}.` : 'Every label is placed.'}</p>
+                <p className="text-soft">
+                  {trouble.length > 0
+                    ? `${trouble.join(', ')}.`
+                    : (fit.counts.noRoom ?? 0) > 0
+                      ? `${fit.counts.noRoom} have no room on this page.`
+                      : 'Every label is placed.'}
+                </p>
                 {fit.advice.length > 0 && <p className="mt-2 font-semibold">To make it fit better</p>}
                 <ul className="mt-1 space-y-1">
                   {fit.advice.map((a) => (

@@ -13,7 +13,9 @@ import {
   dayOf,
   doneReader,
   earnedCurves,
+  earnedMoment,
   endsOf,
+  finishDayOf,
   isMilestone,
   isTest,
   monthStart,
@@ -22,13 +24,12 @@ import {
   type Plan,
   resourceNeed,
   type Schedule,
-  shownDays,
   slipsOf,
   type Standing,
   type StandingRow,
-  standingOf,
+  standingOfRows,
+  standingRows,
   type Status,
-  statusAt,
   startOfDay,
   weekdayOf,
 } from '@clembo/core';
@@ -152,31 +153,43 @@ const OFF: Record<NonNullable<Measuring['off']>, (row: StandingRow) => boolean> 
   beyond: ({ variance }) => variance?.band === 'watch' || variance?.band === 'breach',
 };
 
-function keepOf({ plan, schedule: s }: Held, promised: Promised, m: Measuring, moment: number): (i: number) => boolean {
-  const holds = conditionHolds(plan, s, m.where, promised);
+const known = new WeakMap<Schedule, { promised: Schedule; moment: number; rows: StandingRow[] }>();
+
+/** All rows of a plan against an edition: made once for each state of it. */
+function rowsOf({ plan, schedule: s }: Held, promised: Promised, moment: number): StandingRow[] {
+  const before = known.get(s);
+  if (before?.promised === promised.schedule && before.moment === moment) return before.rows;
+  const rows = standingRows(plan, s, promised.plan, promised.schedule, moment);
+  known.set(s, { promised: promised.schedule, moment, rows });
+  return rows;
+}
+
+/** The rows that are measured. */
+function chosenRows(held: Held, promised: Promised, m: Measuring, moment: number): StandingRow[] {
+  const { plan, schedule: s } = held;
+  const holds = m.where.tests.length === 0 ? null : conditionHolds(plan, s, m.where, promised);
   const statuses = new Set(m.statuses);
   const refs = new Set(m.refs);
-  const off = new Set<string>();
-  if (m.off !== null)
-    for (const r of standingOf(plan, s, promised.plan, promised.schedule, moment).rows)
-      if (OFF[m.off](r)) off.add(r.ref);
-  const inMonths = (i: number): boolean => {
-    const shown = shownDays(s, i);
-    return shown !== null && m.months.some((month) => shown.first < monthStart(month, 1) && shown.last >= month);
-  };
-  return (i) => {
-    const a = plan.activities[i]!;
-    return (
-      (m.where.tests.length === 0 || holds(i)) &&
-      (statuses.size === 0 || statuses.has(statusAt(plan, s, i, moment))) &&
-      (refs.size === 0 || refs.has(a.ref)) &&
-      (m.months.length === 0 || inMonths(i)) &&
-      (m.off === null || off.has(a.ref))
-    );
-  };
+  const inMonths = (r: StandingRow): boolean =>
+    r.last !== null && m.months.some((month) => r.first! < monthStart(month, 1) && r.last! >= month);
+  return rowsOf(held, promised, moment).filter(
+    (r) =>
+      (holds === null || holds(r.position)) &&
+      (statuses.size === 0 || statuses.has(r.status)) &&
+      (refs.size === 0 || refs.has(r.ref)) &&
+      (m.months.length === 0 || inMonths(r)) &&
+      (m.off === null || OFF[m.off](r)),
+  );
 }
 
 const NOWHERE: Standing['counts'] = { complete: 0, inProgress: 0, onHold: 0, lateToStart: 0, notStarted: 0 };
+
+/** How many rows have each status. */
+function countsOf(rows: readonly StandingRow[]): Standing['counts'] {
+  const counts = { ...NOWHERE };
+  for (const r of rows) counts[r.status]++;
+  return counts;
+}
 
 /** How the plan, or what is chosen of it, stands against an edition. */
 export function standingShown(
@@ -212,34 +225,32 @@ export function standingShown(
     need: { steps: [], months: [], hours: [], past: 0 },
     whole: null,
   };
-  let keep: (i: number) => boolean;
+  const stand = (rows: StandingRow[]) => standingOfRows(plan, s, promised.plan, promised.schedule, moment, rows);
+  let rows: StandingRow[];
   try {
-    keep = keepOf(held, promised, m, moment);
+    rows = chosenRows(held, promised, m, moment);
   } catch (error) {
     if (!(error instanceof ConditionRefused)) throw error;
     return { ...empty, error: error.message };
   }
-  const st = standingOf(plan, s, promised.plan, promised.schedule, moment, keep);
-  const { rows } = st;
+  const st = stand(rows);
   // What can be clicked to choose more shows what there is beside the choice.
-  const beside = (part: Partial<Measuring>, differs: boolean): Standing =>
-    differs
-      ? standingOf(plan, s, promised.plan, promised.schedule, moment, keepOf(held, promised, { ...m, ...part }, moment))
-      : st;
+  const beside = (part: Partial<Measuring>, differs: boolean): StandingRow[] =>
+    differs ? chosenRows(held, promised, { ...m, ...part }, moment) : rows;
   const ofRefs = beside({ refs: [] }, m.refs.length > 0);
   const ofStatuses = beside({ statuses: [] }, m.statuses.length > 0);
   const others = without(m.where, m.by);
   const ofParts = beside({ where: others }, others !== m.where);
-  const slips = slipsOf(ofRefs.rows);
-  const off = amountsOff(promised.plan, promised.schedule, ofRefs.rows, m.amount);
+  const slips = slipsOf(ofRefs);
+  const off = amountsOff(promised.plan, promised.schedule, ofRefs, m.amount);
   return {
     ...empty,
     listed: rows.length,
-    ...statementOf(plan, st, m.amount, words),
+    ...statementOf(plan, st, promised, m.amount, words),
     whole:
       rows.length === activities
         ? null
-        : statementOf(plan, standingOf(plan, s, promised.plan, promised.schedule, moment), m.amount, words),
+        : statementOf(plan, stand(rowsOf(held, promised, moment)), promised, m.amount, words),
     slips: [...slips.slice(0, 9), ...slips.slice(9).slice(-3)].map(({ ref, name, late, band }) => ({
       ref,
       name,
@@ -256,7 +267,7 @@ export function standingShown(
     })),
     curves: curvesOf(held, promised, m, moment, rows, words),
     unit: words.unit(m.amount),
-    counts: ofStatuses.counts,
+    counts: countsOf(ofStatuses),
     coming: comingUp(rows, moment, 7 * m.weeks)
       .slice(0, 60)
       .map((r) => ({
@@ -276,13 +287,15 @@ export function standingShown(
       earned: p.earned / 100,
     })),
     snapshot: snapshotLines(st, plan.tolerance, words),
-    parts: partsOf(held, promised, m.by, ofParts.rows),
+    parts: partsOf(held, m.by, ofParts),
     need: needOf(held, rows, moment),
   };
 }
 
-function statementOf(plan: Plan, st: Standing, amount: Amount, words: AmountWords): Statement {
+function statementOf(plan: Plan, st: Standing, promised: Promised, amount: Amount, words: AmountWords): Statement {
   const earned = st.earned[amount];
+  const refs = new Set(st.rows.map((r) => r.ref));
+  const at = earned && earned.ev > 0 ? earnedMoment(promised.plan, promised.schedule, amount, earned.ev, refs) : null;
   return {
     finish: st.finish && {
       words: st.finish.late === null ? dayWords(st.finish.now) : finishWords(st.finish.late),
@@ -299,6 +312,7 @@ function statementOf(plan: Plan, st: Standing, amount: Amount, words: AmountWord
           ? 'nothing was planned by now'
           : `for each 100 planned, ${Math.round(100 * earned.spi)} earned (SPI)`,
         earned.cpi === null ? '' : `for each 100 spent, ${Math.round(100 * earned.cpi)} earned (CPI)`,
+        at === null ? '' : `as much as was planned by ${formatDay(finishDayOf(at), 'medium')}`,
       ]
         .filter(Boolean)
         .join(' · '),
@@ -353,12 +367,7 @@ function curvesOf(
 }
 
 /** The same by the values of a code field, in the order of its book. */
-function partsOf(
-  { plan, schedule: s }: Held,
-  promised: Promised,
-  by: string | null,
-  rows: readonly StandingRow[],
-): PartShown[] {
+function partsOf({ plan, schedule: s }: Held, by: string | null, rows: readonly StandingRow[]): PartShown[] {
   const field = plan.codeFields.find((f) => codeFieldId(f.id) === by);
   if (!field) return [];
   const groups = new Map<string, StandingRow[]>();
@@ -374,7 +383,7 @@ function partsOf(
     .sort(([a], [b]) => (order.get(a) ?? 1e9) - (order.get(b) ?? 1e9))
     .slice(0, 40)
     .map(([code, own]) => {
-      const late = endsOf(plan, promised.schedule, own).finish?.late ?? null;
+      const late = endsOf(plan, own).finish?.late ?? null;
       return {
         code,
         title: field.values.find((v) => v.code === code)?.title ?? (code || 'none'),
@@ -423,24 +432,17 @@ const LISTED = 400;
 
 /** The rows that a figure is made of. */
 export function rowsBehind(held: Held, promised: Promised, m: Measuring, moment: number, behind: Behind): RowsShown {
-  const st = standingOf(
-    held.plan,
-    held.schedule,
-    promised.plan,
-    promised.schedule,
-    moment,
-    keepOf(held, promised, m, moment),
-  );
+  const rowsOfAll = chosenRows(held, promised, m, moment);
   const chosen: readonly StandingRow[] =
     behind.what === 'status'
-      ? st.rows.filter((r) => r.status === behind.status)
+      ? rowsOfAll.filter((r) => r.status === behind.status)
       : behind.what === 'slipped'
-        ? slipsOf(st.rows)
+        ? slipsOf(rowsOfAll)
         : behind.what === 'coming'
-          ? comingUp(st.rows, moment, 7 * m.weeks)
+          ? comingUp(rowsOfAll, moment, 7 * m.weeks)
           : behind.what === 'payments'
-            ? st.rows.filter((r) => r.milestone && (held.plan.activities[r.position]!.cost ?? 0) !== 0)
-            : st.rows;
+            ? rowsOfAll.filter((r) => r.milestone && (held.plan.activities[r.position]!.cost ?? 0) !== 0)
+            : rowsOfAll;
   const rows = chosen.slice(0, LISTED).map((r) => ({
     ref: r.ref,
     name: r.name,

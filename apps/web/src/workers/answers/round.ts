@@ -109,7 +109,9 @@ export function roundShown(held: Held, last: Kept | null, moment: number, days: 
   const asked = [...found.values()].sort(
     (x, y) => REASONS.indexOf(x.why) - REASONS.indexOf(y.why) || x.day - y.day || x.position - y.position,
   );
-  const rows = asked.map((row) => rowOf(held, promised, last, row));
+  const readers = readersOf({ ...held, promised });
+  const before = last && readersOf(last);
+  const rows = asked.map((row) => rowOf({ ...held, promised }, last, readers, before, row));
   const counts = Object.fromEntries(REASONS.map((r) => [r, rows.filter((x) => x.why === r).length])) as Record<
     Reason,
     number
@@ -123,18 +125,31 @@ function fieldsOf({ kind }: Activity): RoundField[] {
   return [kind === 'startMilestone' ? 'actualStart' : 'actualFinish', 'actualCost', 'notes'];
 }
 
+type Readers = (field: string) => (position: number) => string;
+
+/** Reads fields of a plan, each made ready once. */
+function readersOf(held: Held): Readers {
+  const made = new Map<string, (position: number) => string>();
+  return (field) => {
+    let read = made.get(field);
+    if (!read) made.set(field, (read = cellReader(held, field)));
+    return read;
+  };
+}
+
 function rowOf(
   held: Held,
-  promised: Held['promised'],
   last: Kept | null,
+  readers: Readers,
+  lastReaders: Readers | null,
   { position: i, why, day }: AskedRow,
 ): RoundRow {
   const { plan, schedule: s } = held;
   const a = plan.activities[i]!;
   const j = last?.schedule.outline.indexOf.get(a.ref);
   const before = last && j !== undefined ? last.plan.activities[j]! : null;
-  const said = (of: { plan: Plan; schedule: Schedule }, at: number): Said =>
-    Object.fromEntries(ROUND_FIELDS.map((f) => [f, editText(of, a.ref, f, cellReader(of, f)(at))])) as Said;
+  const said = (of: Held, read: Readers, at: number): Said =>
+    Object.fromEntries(ROUND_FIELDS.map((f) => [f, editText(of, a.ref, f, read(f)(at))])) as Said;
   const parent = s.outline.parent[i]!;
   return {
     ref: a.ref,
@@ -148,17 +163,17 @@ function rowOf(
     planned: shownDays(s, i),
     complete: isComplete(a),
     onHold: a.onHold,
-    now: said(held, i),
-    last: before && last && said(last, j!),
+    now: said(held, readers, i),
+    last: before && last && lastReaders && said(last, lastReaders, j!),
     changed: before !== null && differs(a, before),
-    facts: factsOf({ ...held, promised }, i, last, j),
+    facts: factsOf(held, readers, i, last, j),
   };
 }
 
-function factsOf(held: Held, i: number, last: Kept | null, j: number | undefined): RoundRow['facts'] {
+function factsOf(held: Held, readers: Readers, i: number, last: Kept | null, j: number | undefined): RoundRow['facts'] {
   const { plan, schedule: s } = held;
   const a = plan.activities[i]!;
-  const read = (field: string) => cellReader(held, field)(i);
+  const read = (field: string) => readers(field)(i);
   const span = (of: Schedule, at: number) => {
     const shown = shownDays(of, at);
     if (!shown) return 'no dates';

@@ -11,6 +11,9 @@ export const REASON_TITLES: Record<Reason, string> = {
   due: 'Due soon',
 };
 
+/** So many of a reason are listed; the others are reached one after the other. */
+const LISTED = 250;
+
 interface Props {
   rows: RoundRow[];
   chosen: string;
@@ -39,7 +42,7 @@ export function AskedList({ rows, chosen, seen, onChoose }: Props) {
               {REASON_TITLES[why]} <span className="font-narrow">{own.length}</span>
             </h2>
             <ul>
-              {own.map((r) => (
+              {own.slice(0, LISTED).map((r) => (
                 <li key={r.ref}>
                   <button
                     type="button"
@@ -60,6 +63,9 @@ export function AskedList({ rows, chosen, seen, onChoose }: Props) {
                 </li>
               ))}
             </ul>
+            {own.length > LISTED && (
+              <p className="px-2 pt-1 text-[13.5px] text-soft">and {own.length - LISTED} more, one after the other</p>
+            )}
           </section>
         );
       })}
