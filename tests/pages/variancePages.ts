@@ -13,7 +13,7 @@ export interface VariancePage {
   brief: Exclude<Brief, { kind: 'timeline' }>;
 }
 
-const KINDS: Exclude<BriefKind, 'timeline'>[] = ['slips', 'bars', 'amounts', 'trend', 'curves', 'snapshot'];
+const KINDS: Exclude<BriefKind, 'timeline'>[] = ['slips', 'bars', 'amounts', 'trend', 'curves', 'months', 'snapshot'];
 
 /** A random plan with amounts and editions, and a brief of each kind by turns. */
 export function variancePage(seed: number): VariancePage {
@@ -76,7 +76,9 @@ export function variancePage(seed: number): VariancePage {
     of:
       kind === 'curves'
         ? pick(['effort', 'cost', 'activities', 'milestones'])
-        : pick(['each', 'each', 'lane', 'outline']),
+        : kind === 'months'
+          ? pick(['hours', 'payments', 'finishes'])
+          : pick(['each', 'each', 'lane', 'outline']),
     least: pick([0, 1, 5]),
     by: kind === 'snapshot' ? pick([null, 'lane', 'outline']) : pick(['finish', 'finish', 'start']),
     amount: pick(['effort', 'cost']),

@@ -8,7 +8,8 @@ const HELP = `clembo: pages from schedule data, on the command line
   clembo schedule FILE [--json]          dates and float of every activity, as CSV or JSON
   clembo compose FILE [--kind KIND | --brief BRIEF.json] [--baseline OLD] [--date DATE] [--locale en-GB]
          --out PAGE.(svg|pdf|png)        a page; without a brief, one that suits the plan;
-                                         --kind timeline, slips, bars, amounts, trend, curves or snapshot;
+                                         --kind timeline, slips, bars, amounts, trend, curves, months or
+                                         snapshot;
                                          --baseline: what was promised; --date: of a PDF;
                                          --locale: whose notation numbers are written in
   clembo intake FILE [--strict] [--out PLAN.(clembo|json)] [--json]

@@ -174,6 +174,34 @@ test('the snapshot of a part adds up to that of the whole', () => {
   expect(cost(lines(now, () => true))).toBe(cost(lines(now, (i) => i < 2)) + cost(lines(now, (i) => i >= 2)));
 });
 
+describe('month by month', () => {
+  test('the hours that are needed add up to all that is assigned', () => {
+    const scene = page(wall.current, wall.baseline, brief('months'));
+    const shown = scene.content.rows.reduce(
+      (sum, r) => sum + r.cells.slice(1).reduce((n, c) => n + Number(c.replace(' h', '')), 0),
+      0,
+    );
+    const all = wall.current.activities.reduce((n, a) => n + a.assignments.reduce((m, x) => m + x.effort, 0), 0) / 60;
+    expect(shown).toBeCloseTo(all, 3);
+  });
+  test('payments stand in the month in which they fall due, those that are earned apart', () => {
+    const gate = (ref: string, on: string, cost: number, more = {}) =>
+      makeActivity({ ref, name: ref, kind: 'finishMilestone', finish: day(on), duration: 0, cost, ...more });
+    const was = plan([gate('P', '2026-01-15', 100), gate('Q', '2026-02-10', 300)]);
+    const is = plan(
+      [gate('P', '2026-01-15', 100, { percent: 100, actualFinish: day('2026-01-15') }), gate('Q', '2027-03-10', 300)],
+      { statusDate: day('2026-01-31') },
+    );
+    const { heads, rows } = page(is, was, brief('months', { of: 'payments' })).content;
+    expect(heads).toEqual(['From', 'promised', 'earned', 'due']);
+    expect(rows.filter((r) => r.cells.slice(1).some((c) => c !== '0')).map((r) => r.cells)).toEqual([
+      ['1 January 2026', '1', '1', '0'],
+      ['1 February 2026', '3', '0', '0'],
+      ['1 March 2027', '0', '0', '3'],
+    ]);
+  });
+});
+
 test('the trend of milestones: a line for each, edition by edition', () => {
   const between = wall.earlier.map((e) => e.plan);
   const scene = page(wall.current, wall.baseline, brief('trend'), between);

@@ -8,6 +8,8 @@ import {
   BarsBrief,
   CURVES_PARTS,
   CurvesBrief,
+  MONTHS_PARTS,
+  MonthsBrief,
   SLIPS_PARTS,
   SlipsBrief,
   SNAPSHOT_PARTS,
@@ -25,6 +27,7 @@ export const Brief = z.discriminatedUnion('kind', [
   AmountsBrief,
   TrendBrief,
   CurvesBrief,
+  MonthsBrief,
   SnapshotBrief,
 ]);
 export type Brief = z.infer<typeof Brief>;
@@ -76,6 +79,12 @@ export const SPOKEN: { [Kind in BriefKind]: SpokenKind<BriefOf<Kind>> } = {
     about: 'Promised, earned and spent over time, with what is to come',
     schema: CurvesBrief,
     parts: CURVES_PARTS,
+  },
+  months: {
+    title: 'Month by month',
+    about: 'Hours that are needed, payments, what finishes, in each week or month',
+    schema: MonthsBrief,
+    parts: MONTHS_PARTS,
   },
   snapshot: {
     title: 'Snapshot',

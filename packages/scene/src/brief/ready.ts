@@ -17,6 +17,7 @@ export function readyMade(plan: PlanWords): Ready[] {
   const bars = defaultBrief('bars');
   const amounts = defaultBrief('amounts');
   const curves = defaultBrief('curves');
+  const months = defaultBrief('months');
   const snapshot = defaultBrief('snapshot');
   const by = (name: string) => name.toLowerCase();
   return [
@@ -52,6 +53,9 @@ export function readyMade(plan: PlanWords): Ready[] {
         where: only({ field: 'kind', is: 'is', values: ['milestone'] }, { field: 'cost', is: 'above', values: ['0'] }),
       },
     },
+    { name: 'People and plant', brief: months },
+    { name: 'Payments by month', brief: { ...months, of: 'payments' } },
+    { name: 'What finishes when', brief: { ...months, of: 'finishes' } },
     { name: 'The snapshot', brief: snapshot },
     ...(first
       ? [

@@ -226,6 +226,24 @@ export const CURVES_PARTS: Part<CurvesBrief>[] = [
   ...pageParts<CurvesBrief>(),
 ];
 
+/** What every week or month brings. */
+export const MonthsBrief = z.object({
+  kind: z.literal('months'),
+  ...COMMON,
+  of: z.enum(['hours', 'payments', 'finishes']).default('hours'),
+});
+export type MonthsBrief = z.infer<typeof MonthsBrief>;
+export const MONTHS_PARTS: Part<MonthsBrief>[] = [
+  onePart('of', 'What is shown', 'Show month by month ', {
+    hours: 'the hours that people and plant are needed',
+    payments: 'the payments that hang on milestones',
+    finishes: 'what finishes',
+  }),
+  conditionPart(', of '),
+  comparePart(', against '),
+  ...pageParts<MonthsBrief>(),
+];
+
 /** The small table: now, promised, actual, to go, off by. */
 export const SnapshotBrief = z.object({
   kind: z.literal('snapshot'),

@@ -7,6 +7,7 @@ import { composeTimeline } from './timeline/timeline';
 import { composeAmounts } from './variance/amounts';
 import { composeBars } from './variance/bars';
 import { composeCurves } from './variance/curves';
+import { composeMonths } from './variance/months';
 import { composeSlips } from './variance/slips';
 import { composeSnapshot } from './variance/snapshot';
 import { suggestFor } from './variance/suggest';
@@ -48,6 +49,7 @@ export const EXHIBITS: { [Kind in BriefKind]: ExhibitKind<BriefOf<Kind>> } = {
   amounts: kind('amounts', composeAmounts),
   trend: kind('trend', composeTrend, { allEditions: true }),
   curves: kind('curves', composeCurves),
+  months: kind('months', composeMonths),
   snapshot: kind('snapshot', composeSnapshot),
 };
 export type ExhibitName = BriefKind;

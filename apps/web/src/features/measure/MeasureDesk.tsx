@@ -236,7 +236,7 @@ function Standing({ planId, open }: { planId: string; open: OpenRoom }) {
                     onBy={(by) => set({ by })}
                     onPick={toggleCode}
                   />
-                  <Section title="People and plant">
+                  <Section title="People and plant" onPage={shown.need.steps.length > 0 ? page('need') : null}>
                     <LoadChart need={shown.need} planId={planId} onPick={toggleMonth} />
                   </Section>
                 </div>

@@ -3,7 +3,7 @@ import { type Brief, defaultBrief } from '@clembo/scene/brief';
 import type { Measuring } from '@/workers/plan.worker';
 
 /** What of the standing can be made a page of. */
-export type Chart = 'slips' | 'curves' | 'amounts' | 'status' | 'coming' | 'payments' | 'snapshot' | 'parts';
+export type Chart = 'slips' | 'curves' | 'amounts' | 'status' | 'coming' | 'payments' | 'need' | 'snapshot' | 'parts';
 
 const one = (field: string, is: Test['is'], ...values: string[]): Test => ({ field, is, values });
 
@@ -77,15 +77,9 @@ export function exhibitOf(chart: Chart, m: Measuring, statusDate: number): { nam
         },
       };
     case 'payments':
-      return {
-        name: 'Payments promised and earned',
-        brief: {
-          ...defaultBrief('curves'),
-          ...common,
-          of: 'cost',
-          where: also(one('kind', 'is', 'milestone'), one('cost', 'above', '0')),
-        },
-      };
+      return { name: 'Payments by month', brief: { ...defaultBrief('months'), ...common, of: 'payments' } };
+    case 'need':
+      return { name: 'People and plant', brief: { ...defaultBrief('months'), ...common } };
     case 'snapshot':
       return { name: 'Snapshot', brief: { ...defaultBrief('snapshot'), ...common } };
     case 'parts':
