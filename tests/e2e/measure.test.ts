@@ -165,6 +165,55 @@ describe('the standing', () => {
   });
 });
 
+describe('tolerance and units', () => {
+  const write = async (label: string, text: string) => {
+    const field = (await page.waitForSelector(`[aria-label="${label}"]`))!;
+    await field.click({ count: 3 });
+    await page.keyboard.type(text);
+    await page.keyboard.press('Enter');
+  };
+  const kept = async () =>
+    (
+      (await (await fetch(`${address}/api/plans/${planId}`)).json()) as {
+        plan: { tolerance: { days: object }; currency: string | null; effortDay: number | null };
+      }
+    ).plan;
+
+  test('bounds that contradict each other stay until they are mended; those that are kept tell rows apart', async () => {
+    await page.goto(`${address}/plans/${planId}/measure/tolerance`, { waitUntil: 'networkidle2' });
+    await write('The whole plan, days late, normal up to', '30');
+    await page.waitForSelector('[aria-label="Tolerance"] [role="alert"]');
+    await write('The whole plan, days late, normal up to', '2');
+    await write('The whole plan, days late, far off from', '3');
+    await page.waitForSelector('button[aria-label="Back to the usual bounds"]');
+    for (let k = 0; k < 50 && !JSON.stringify(await kept()).includes('"watch":2,"breach":3'); k++)
+      await new Promise((r) => setTimeout(r, 100));
+    expect((await kept()).tolerance.days).toEqual({ watch: 2, breach: 3 });
+    await page.goto(`${address}/plans/${planId}/structure`, { waitUntil: 'networkidle2' });
+    const tone = (ref: string) =>
+      page.$eval(`[data-ref="${ref}"] [data-cell$=" finish"]`, (c) => [c.textContent, c.className.includes('text-madder')]);
+    await page.waitForSelector('[data-ref="C"] [data-cell$=" finish"]');
+    // Pour is three days late, far off by these bounds; Dig is two, which is normal.
+    expect(await tone('C')).toEqual(['28 Jan 26', true]);
+    expect(await tone('B')).toEqual(['20 Jan 26', false]);
+  });
+
+  test('the currency and whose numbers they are stand in the statements', async () => {
+    await page.goto(`${address}/plans/${planId}/measure/tolerance`, { waitUntil: 'networkidle2' });
+    await write('Currency', 'QQQ');
+    await page.waitForSelector('[aria-label="Units"] [role="alert"]');
+    await write('Currency', 'eur');
+    for (let k = 0; k < 50 && (await kept()).currency !== 'EUR'; k++) await new Promise((r) => setTimeout(r, 100));
+    expect((await kept()).currency).toBe('EUR');
+    await page.goto(`${address}/plans/${planId}/measure`, { waitUntil: 'networkidle2' });
+    await page.click('[data-brief-part="amount"]');
+    await (await page.waitForSelector('[role="option"]::-p-text(cost)'))!.click();
+    await page.waitForFunction(() =>
+      [...document.querySelectorAll('[data-testid="statement"]')].some((s) => s.textContent?.startsWith('€80 over')),
+    );
+  });
+});
+
 describe('the weekly round on the demo plan', () => {
   let copy = '';
   const shownWhen = (selector: string, words: string) =>

@@ -354,6 +354,48 @@ describe('clembo check, changes, variance, linear', () => {
     expect(v.earnedValue).toMatchObject({ pv: 1200, ev: 1000, ac: 1200, bac: 1500, cv: -200, sv: -200 });
   });
 
+  test('standing: late, earned, what slipped and the snapshot, against another file', async () => {
+    const ask = ['standing', now(), '--against', old(), '--status-date', '2025-01-15'];
+    const v = JSON.parse((await clembo(...ask, '--json')).out);
+    // C is not in the plan any more; D is not in the promise: the last promised day of what is there is B's.
+    expect(v.finish).toMatchObject({ now: '2025-01-22', promised: '2025-01-17', late: 3 });
+    expect(v.earned.cost).toMatchObject({ pv: 1200, ev: 1000, ac: 1200, bac: 1500 });
+    expect(v.slips.map((r: { ref: string; late: number }) => [r.ref, r.late])).toEqual([
+      ['A', 2],
+      ['B', 2],
+    ]);
+    expect(v.status).toMatchObject({ complete: 1 });
+    const { out } = await clembo(...ask);
+    expect(out).toContain('finish 2025-01-22, 3 working days late');
+    expect(out).toMatch(/Cost\s+1,700\s+1,500\s+1,200/);
+    expect((await clembo('standing', now())).err).toContain('--against');
+    expect((await clembo('standing', now(), '--against', old())).err).toContain('--status-date');
+  });
+
+  test('pages about variance by their kind, in the notation that is asked for', async () => {
+    const out = join(folder, 'variance.svg');
+    const ask = (kind: string, ...more: string[]) =>
+      clembo(
+        'compose',
+        now(),
+        '--baseline',
+        old(),
+        '--status-date',
+        '2025-01-15',
+        '--kind',
+        kind,
+        '--out',
+        out,
+        ...more,
+      );
+    expect((await ask('slips')).code).toBe(0);
+    expect(readFileSync(out, 'utf8')).toContain('2 d late');
+    expect((await ask('snapshot', '--locale', 'de-DE')).code).toBe(0);
+    expect(readFileSync(out, 'utf8')).toContain('1.700');
+    expect((await clembo('compose', now(), '--kind', 'slips', '--out', out)).err).toContain('--baseline');
+    expect((await ask('wheel')).err).toContain('--kind takes timeline, slips');
+  });
+
   // Common practice: see packages/core/tests/linear.test.ts
   test('linear finds crossing lines and starts that keep a buffer', async () => {
     const plan = file(

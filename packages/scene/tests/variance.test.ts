@@ -189,7 +189,7 @@ describe('month by month', () => {
       makeActivity({ ref, name: ref, kind: 'finishMilestone', finish: day(on), duration: 0, cost, ...more });
     const was = plan([gate('P', '2026-01-15', 100), gate('Q', '2026-02-10', 300)]);
     const is = plan(
-      [gate('P', '2026-01-15', 100, { percent: 100, actualFinish: day('2026-01-15') }), gate('Q', '2027-03-10', 300)],
+      [gate('P', '2026-01-15', 100, { percent: 100, actualFinish: day('2026-01-15') }), gate('Q', '2027-04-10', 300)],
       { statusDate: day('2026-01-31') },
     );
     const { heads, rows } = page(is, was, brief('months', { of: 'payments' })).content;
@@ -197,7 +197,7 @@ describe('month by month', () => {
     expect(rows.filter((r) => r.cells.slice(1).some((c) => c !== '0')).map((r) => r.cells)).toEqual([
       ['1 January 2026', '1', '1', '0'],
       ['1 February 2026', '3', '0', '0'],
-      ['1 March 2027', '0', '0', '3'],
+      ['1 April 2027', '0', '0', '3'],
     ]);
   });
 });
