@@ -45,7 +45,7 @@ function demoBriefs({ key, current }: DemoPlan): [name: string, brief: Brief][] 
           lanes: ['team'],
           colour: 'project',
           level: null,
-          where: [{ field: 'team', keep: 'only', values: ['Transport', 'Conservation'] }],
+          where: { match: 'all', tests: [{ field: 'code.team', is: 'is', values: ['Transport', 'Conservation'] }] },
         },
       ],
     ];

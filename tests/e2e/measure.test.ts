@@ -191,7 +191,10 @@ describe('tolerance and units', () => {
     expect((await kept()).tolerance.days).toEqual({ watch: 2, breach: 3 });
     await page.goto(`${address}/plans/${planId}/structure`, { waitUntil: 'networkidle2' });
     const tone = (ref: string) =>
-      page.$eval(`[data-ref="${ref}"] [data-cell$=" finish"]`, (c) => [c.textContent, c.className.includes('text-madder')]);
+      page.$eval(`[data-ref="${ref}"] [data-cell$=" finish"]`, (c) => [
+        c.textContent,
+        c.className.includes('text-madder'),
+      ]);
     await page.waitForSelector('[data-ref="C"] [data-cell$=" finish"]');
     // Pour is three days late, far off by these bounds; Dig is two, which is normal.
     expect(await tone('C')).toEqual(['28 Jan 26', true]);

@@ -22,7 +22,13 @@ export function expectedItems({ plan, brief }: RandomPage): {
     const point = a.kind === 'startMilestone' || a.kind === 'finishMilestone';
     if (brief.include === 'activities' && point) continue;
     if (brief.include === 'milestones' && !point) continue;
-    if (brief.where.some((f) => f.values.includes(a.codes[f.field] ?? '') !== (f.keep === 'only'))) continue;
+    // Conditions of random pages ask code fields alone.
+    if (
+      brief.where.tests.some(
+        (t) => 'field' in t && t.values.includes(a.codes[t.field.slice(5)] ?? '') !== (t.is === 'is'),
+      )
+    )
+      continue;
     const path = pathOf(a.ref);
     const stands = brief.level !== null && path.length > brief.level ? path[brief.level - 1]! : a.ref;
     if (stands !== a.ref && brief.include === 'milestones') continue;

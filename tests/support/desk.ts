@@ -32,9 +32,20 @@ export async function byName(page: Page, role: string, name: string): Promise<El
   return found as ElementHandle<Element>;
 }
 
+/** Has a part of the brief said that is not, since it is at its default. */
+export async function sayPart(page: Page, part: string): Promise<void> {
+  await page.waitForSelector('[data-brief-part]');
+  if (await page.$(`[data-brief-part="${part}"]`)) return;
+  await page.click('[aria-label="Say more"]');
+  await (await page.waitForSelector(`[data-add="${part}"]`))!.click();
+  await page.waitForSelector(`[data-brief-part="${part}"]`);
+  await page.waitForFunction(() => document.querySelector('[data-add]') === null);
+}
+
 /** Chooses an option of the part of the brief. */
 export async function changePart(page: Page, part: string, option: string): Promise<void> {
   await listClosed(page);
+  await sayPart(page, part);
   await page.click(`[data-brief-part="${part}"]`);
   await choose(page, option);
 }
@@ -42,6 +53,7 @@ export async function changePart(page: Page, part: string, option: string): Prom
 /** Makes just these options of a part of the brief chosen. */
 export async function changeMany(page: Page, part: string, wanted: string[]): Promise<void> {
   await listClosed(page);
+  await sayPart(page, part);
   await page.click(`[data-brief-part="${part}"]`);
   await page.waitForSelector('[role="option"]');
   for (const option of await page.$$('[role="option"]')) {

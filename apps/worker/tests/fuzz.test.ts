@@ -47,7 +47,16 @@ async function takeIn(bytes: Uint8Array, source: string, draw: boolean): Promise
       const accepted = Plan.safeParse(unpackPlan(made.plan));
       if (!accepted.success) throw new Error(`not a plan: ${accepted.error.message.slice(0, 500)}`);
     }
-    if (draw) await ask('writePage', { ...made, edition: 'x', promised: null, format: 'svg', date: 0 });
+    if (draw)
+      await ask('writePage', {
+        ...made,
+        edition: 'x',
+        promised: null,
+        editions: [],
+        locale: 'en-GB',
+        format: 'svg',
+        date: 0,
+      });
     return 'plan';
   } catch (error) {
     // The engine that opens models is not ours: what makes it run on is stopped, and the job fails in words.

@@ -1,7 +1,16 @@
 import { describe, expect, test } from '@jest/globals';
-import { endOfDay, makeActivity, type Plan, parseIsoDate, startOfDay } from '@clembo/core';
+import { type Condition, endOfDay, makeActivity, type Plan, parseIsoDate, startOfDay } from '@clembo/core';
 import { demoPlans } from '../../../demo/index';
-import { type TimelineBrief, leavesOf, PAGES, type PageName, PROMISED, type Scene, shownWords } from '../src/index';
+import {
+  blindWords,
+  type TimelineBrief,
+  leavesOf,
+  PAGES,
+  type PageName,
+  PROMISED,
+  type Scene,
+  shownWords,
+} from '../src/index';
 import { briefOf, compose, labelBoxes, overlaps, randomPlan, texts, contentOf } from './fixtures';
 
 const day = (text: string) => startOfDay(parseIsoDate(text)!);
@@ -33,6 +42,11 @@ const marks = (scene: Scene, role: string) =>
   leavesOf(scene.nodes).flatMap((n) => (n.type === 'rect' && n.role === role && n.ref !== undefined ? [n] : []));
 const foot = (scene: Scene) => texts(scene, 'source').join(' · ');
 const said = (scene: Scene) => texts(scene, 'label');
+
+const asked = (field: string, is: 'is' | 'isNot', values: string[]): Condition => ({
+  match: 'all',
+  tests: [{ field: `code.${field}`, is, values }],
+});
 
 describe('truth: what is on a page, and what is not', () => {
   test('what has no dates stands on no time axis; it is listed, and counted in the foot', () => {
@@ -99,7 +113,7 @@ describe('truth: what is on a page, and what is not', () => {
       ['Units', '2026-04-01', '2026-04-10', part('Lane 2')],
       ['Joints', '2026-05-01', '2026-05-08', part('Lane 2')],
     ]);
-    const only = (values: string[]) => compose(plan, { level: 1, where: [{ field: 'lane', keep: 'only', values }] });
+    const only = (values: string[]) => compose(plan, { level: 1, where: asked('lane', 'is', values) });
     expect(said(only(['Lane 1']))).toEqual(['Wall (1) to 6 Mar']);
     expect(said(only(['Lane 2']))).toEqual(['Wall (2) to 8 May']);
     // In lanes by the same field it stands in each lane for what lies there.
@@ -203,7 +217,7 @@ describe('the title states what the dates say until the person says otherwise', 
     expect(compose(plan).title).toBe('Sea wall runs to 14 December 2026; 99 % of its work is done');
   });
   test('it speaks of the whole plan, also on a page that shows a part', () => {
-    const part = compose(wall, { where: [{ field: 'area', keep: 'only', values: ['Casting yard'] }] });
+    const part = compose(wall, { where: asked('area', 'is', ['Casting yard']) });
     expect(part.title).toBe(compose(wall).title);
     expect(compose(wall, { title: 'We close the wall in time' }).title).toBe('We close the wall in time');
   });
@@ -233,8 +247,8 @@ describe('what the brief says', () => {
 
   test('filters keep only, or leave out, values of a code field', () => {
     const page = { page: 'A1 landscape' } as const;
-    const only = compose(wall, { ...page, where: [{ field: 'area', keep: 'only', values: ['Station'] }] });
-    const without = compose(wall, { ...page, where: [{ field: 'area', keep: 'without', values: ['Station'] }] });
+    const only = compose(wall, { ...page, where: asked('area', 'is', ['Station']) });
+    const without = compose(wall, { ...page, where: asked('area', 'isNot', ['Station']) });
     expect(only.fit.counts.shown + without.fit.counts.shown).toBe(leaves);
     expect(only.fit.counts.leftOut).toBe(without.fit.counts.shown);
   });
@@ -364,4 +378,87 @@ test('a plan with nothing to show still gives a page', () => {
   const scene = compose({ ...randomPlan(1, 1), activities: [], links: [] });
   expect(texts(scene, 'notice').join(' ')).toBe('This plan has no activities yet.');
   expect(JSON.stringify(scene)).not.toMatch(/NaN|null,null/);
+});
+
+describe('what is asked for beside a condition', () => {
+  const refs = (part: Partial<TimelineBrief>) => {
+    const scene = compose(wall, { compare: PROMISED, page: 'A1 landscape', ...part }, baseline);
+    return new Set(scene.content.rows.map((r) => r.ref!));
+  };
+  const byRef = new Map(wall.activities.map((a) => [a.ref, a]));
+  const done = (ref: string) => byRef.get(ref)!.actualFinish !== null || byRef.get(ref)!.percent === 100;
+  test('what is not done, what is due within weeks of the status date', () => {
+    const open = refs({ only: 'open' });
+    expect([...open].some(done)).toBe(false);
+    expect(open.size).toBe(wall.activities.filter((a) => a.kind !== 'summary' && !done(a.ref)).length);
+    const next = refs({ only: 'next', weeks: 2 });
+    const horizon = wall.statusDate! + 14 * 1440;
+    for (const ref of next) {
+      const a = byRef.get(ref)!;
+      if (a.kind !== 'levelOfEffort') expect(a.start ?? a.finish!).toBeLessThan(horizon);
+    }
+    expect(next.size).toBeGreaterThan(3);
+    expect(next.size).toBeLessThan(open.size);
+  });
+  test('late and ahead share nothing, and are together what moved its finish; beyond tolerance is late', () => {
+    const [late, ahead, beyond, changed] = (['late', 'ahead', 'beyond', 'changed'] as const).map((only) =>
+      refs({ only }),
+    );
+    expect([...late!].filter((r) => ahead!.has(r))).toEqual([]);
+    for (const r of [...late!, ...ahead!]) expect(changed!.has(r)).toBe(true);
+    expect(late!.size).toBeGreaterThan(beyond!.size);
+    expect(beyond!.has('S20') || beyond!.size > 0).toBe(true);
+  });
+  test('without an edition nothing can be late, and the page says so', () => {
+    expect(texts(compose(wall, { only: 'late' }), 'notice').join(' ')).toContain('no edition to compare with');
+    expect(texts(compose({ ...wall, statusDate: null }, { only: 'next' }), 'notice').join(' ')).toContain(
+      'no status date',
+    );
+  });
+  test('a condition that the plan cannot answer is said, and nothing is drawn', () => {
+    const scene = compose(wall, { where: { match: 'all', tests: [{ field: 'gone', is: 'is', values: ['x'] }] } });
+    expect(texts(scene, 'notice').join(' ')).toContain('no field “gone”');
+    expect(scene.fit.counts.leftOut).toBe(leaves);
+  });
+});
+
+describe('how it is compared', () => {
+  const late = planOf([['A', '2026-01-05', '2026-01-16']]);
+  const then = planOf([['A', '2026-01-05', '2026-01-09']]);
+  const marks = (part: Partial<TimelineBrief>) =>
+    leavesOf(compose(late, { compare: PROMISED, ...part }, then).nodes).filter((n) => n.role === 'promised');
+  test('by an outline, by an arrow that ends where it is now, or by both', () => {
+    expect(marks({}).map((n) => n.type)).toEqual(['rect']);
+    expect(marks({ compareBy: 'arrow' }).map((n) => n.type)).toEqual(['line', 'line', 'path']);
+    expect(marks({ compareBy: 'both' }).map((n) => n.type)).toEqual(['rect', 'line', 'line', 'path']);
+    const scene = compose(late, { compare: PROMISED, compareBy: 'arrow' }, then);
+    const bar = leavesOf(scene.nodes).find((n) => n.role === 'bar' && n.ref === 'R1')!;
+    const head = leavesOf(scene.nodes).find((n) => n.role === 'promised' && n.type === 'path')!;
+    const tip = head.type === 'path' && head.steps[0]![0] === 'M' ? head.steps[0]![1] : Number.NaN;
+    expect(bar.type === 'rect' && Math.abs(bar.x + bar.width - tip)).toBeLessThan(0.05);
+  });
+  test('what is off by less than the threshold is not compared', () => {
+    expect(marks({ threshold: 5 }).length).toBe(1);
+    expect(marks({ threshold: 6 })).toEqual([]);
+  });
+});
+
+describe('what a page hides', () => {
+  test('below the level: late and critical ones, milestones, links; said in words and on the page when asked', () => {
+    const scene = compose(wall, { level: 1, compare: PROMISED, blind: true }, baseline);
+    const { blind } = scene;
+    expect(blind!.links).toBe(wall.links.length);
+    expect(blind!.milestones.every((m) => m.why === 'in a group')).toBe(true);
+    expect(blind!.late.map((l) => l.name)).toContain('Station opens');
+    expect(blind!.mends.map((m) => m.words)).toEqual(['show every level']);
+    expect(texts(scene, 'source').join(' ')).toContain(`not seen here: ${blindWords(blind!)}`);
+  });
+  test('each mend shows what was hidden', () => {
+    const part = { include: 'activities' as const, to: end('2026-12-31'), compare: PROMISED };
+    const before = compose(wall, part, baseline).blind!;
+    expect(before.mends.map((m) => m.words)).toEqual(['leave nothing out', 'show all dates']);
+    const mended = before.mends.reduce((all, m) => ({ ...all, ...m.change }), part as object);
+    const after = compose(wall, mended, baseline).blind!;
+    expect([after.late, after.critical, after.milestones, after.links]).toEqual([[], [], [], 0]);
+  });
 });

@@ -14,6 +14,7 @@ import {
   sentenceOf,
   snapshotLines,
   SPOKEN,
+  unsaid,
 } from '../src/index';
 import { measure, plainAmounts, texts } from './fixtures';
 
@@ -217,8 +218,13 @@ describe('every kind', () => {
     const b = defaultBrief(kind);
     expect(Brief.parse(b)).toEqual(b);
     const said = sentenceOf(b, { ...wall.current, editions: [{ id: 'x', name: 'The promise' }] });
-    const parts = SPOKEN[kind].parts.map((p) => p.name);
-    expect(said.flatMap((s) => s.part ?? [])).toEqual(parts);
+    const words = { ...wall.current, editions: [{ id: 'x', name: 'The promise' }] };
+    const silent = unsaid(SPOKEN[kind].parts as never, b as never, words).map((p: { name: string }) => p.name);
+    const shown = SPOKEN[kind].parts.filter(
+      (p) => (p.shown as ((b: unknown, w: unknown) => boolean) | undefined)?.(b, words) ?? true,
+    );
+    // What is not said can be added; nothing is neither.
+    expect(new Set([...said.flatMap((s) => s.part ?? []), ...silent])).toEqual(new Set(shown.map((p) => p.name)));
     expect(said.map((s) => s.text).join('')).not.toMatch(/undefined|null|NaN/);
   });
   test.each(kinds.filter((k) => EXHIBITS[k].needsPromise))('%s: without an edition it says what to do', (kind) => {

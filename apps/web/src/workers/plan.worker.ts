@@ -22,6 +22,8 @@ import {
 } from '@clembo/core';
 import { writeSvg } from '@clembo/render/svg';
 import {
+  type BlindSpots,
+  blindWords,
   type Brief,
   composeExhibit,
   type ContentTable,
@@ -166,6 +168,8 @@ export interface ComposedPage {
   svg: string;
   title: string;
   fit: Fit;
+  /** What the page hides, with that in words; null where it hides nothing. */
+  blind: (BlindSpots & { words: string }) | null;
   content: ContentTable;
   undated: { ref: string; name: string }[];
   width: number;
@@ -328,7 +332,9 @@ export class PlanRoom {
     });
     const svg = writeSvg(scene, { fonts: metrics as FontMetrics, references: true, sized: false });
     const { title, fit, content, undated, width, height } = scene;
-    return { svg, title, fit, content, undated, width, height };
+    const words = scene.blind === null ? '' : blindWords(scene.blind);
+    const blind = scene.blind === null || words === '' ? null : { ...scene.blind, words };
+    return { svg, title, fit, blind, content, undated, width, height };
   }
 
   /** Arranges the ledger; its lines are then asked for as they come in sight. */

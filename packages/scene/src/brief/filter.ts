@@ -1,25 +1,24 @@
+import { codeFieldId, Condition } from '@clembo/core';
 import { z } from 'zod';
-import { listWords, type PlanWords } from './words';
 
-/** Activities that are left in or out by the value of a code field. */
-export const Filter = z.object({
+/** How briefs once said which activities are left in or out: by values of code fields. */
+const Filter = z.object({
   field: z.string().min(1).max(100),
-  /** Keep only these values, or leave these out. */
   keep: z.enum(['only', 'without']),
   /** An empty text stands for "no value". */
   values: z.array(z.string().max(300)).min(1).max(10_000),
 });
-export type Filter = z.infer<typeof Filter>;
 
-export function filterWords(filters: readonly Filter[], plan: PlanWords): string {
-  if (filters.length === 0) return 'nothing is excluded';
-  return listWords(
-    filters.map((f) => {
-      const field = plan.codeFields.find((c) => c.id === f.field);
-      const titles = f.values.map((v) => (v === '' ? 'none' : (field?.values.find((x) => x.code === v)?.title ?? v)));
-      const shown =
-        titles.length > 3 ? `${titles.slice(0, 2).join(', ')} or ${titles.length - 2} more` : titles.join(' or ');
-      return `${field?.name.toLowerCase() ?? f.field} is ${f.keep === 'only' ? '' : 'not '}${shown}`;
-    }),
-  );
-}
+/** A condition; what was kept as filters becomes one. */
+export const Where = z.preprocess((said) => {
+  const filters = z.array(Filter).max(20).safeParse(said);
+  if (!filters.success) return said;
+  return {
+    match: 'all',
+    tests: filters.data.map(({ field, keep, values }) => ({
+      field: codeFieldId(field),
+      is: keep === 'only' ? 'is' : 'isNot',
+      values,
+    })),
+  };
+}, Condition);

@@ -1,5 +1,4 @@
 export { fitWords, shownWords } from '../graph/shown';
-export * from './filter';
 export * from './kinds';
 export * from './pages';
 export * from './parts';

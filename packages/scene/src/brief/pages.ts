@@ -6,10 +6,16 @@ export const PAGES = {
   'A4 portrait': { width: 595.28, height: 841.89, leastType: 6.5 },
   'A3 landscape': { width: 1190.55, height: 841.89, leastType: 6.5 },
   'A3 portrait': { width: 841.89, height: 1190.55, leastType: 6.5 },
+  'A2 landscape': { width: 1683.78, height: 1190.55, leastType: 6.5 },
+  'A2 portrait': { width: 1190.55, height: 1683.78, leastType: 6.5 },
   'A1 landscape': { width: 2383.94, height: 1683.78, leastType: 6.5 },
+  'A1 portrait': { width: 1683.78, height: 2383.94, leastType: 6.5 },
   'Letter landscape': { width: 792, height: 612, leastType: 6.5 },
+  'Letter portrait': { width: 612, height: 792, leastType: 6.5 },
   'Tabloid landscape': { width: 1224, height: 792, leastType: 6.5 },
+  'Tabloid portrait': { width: 792, height: 1224, leastType: 6.5 },
   'wide slide': { width: 960, height: 540, leastType: 9 },
+  'square slide': { width: 960, height: 720, leastType: 9 },
 } as const;
 export type PageName = keyof typeof PAGES;
 const PAGE_NAMES = Object.keys(PAGES) as [PageName, ...PageName[]];
@@ -20,10 +26,20 @@ export const LARGER: Partial<Record<PageName, PageName>> = {
   'A4 landscape': 'A3 landscape',
   'A4 portrait': 'A3 portrait',
   'A3 landscape': 'A1 landscape',
-  'A3 portrait': 'A1 landscape',
+  'A3 portrait': 'A1 portrait',
+  'A2 landscape': 'A1 landscape',
+  'A2 portrait': 'A1 portrait',
   'Letter landscape': 'Tabloid landscape',
+  'Letter portrait': 'Tabloid portrait',
   'Tabloid landscape': 'A1 landscape',
+  'Tabloid portrait': 'A1 portrait',
 };
+
+/** How a page is spoken of. */
+export const pageWords = (page: PageName): string =>
+  page === 'wide slide' ? 'a wide slide' : page === 'square slide' ? 'a slide of 4 to 3' : page;
+
+export const isSlide = (page: PageName): boolean => page.endsWith('slide');
 
 /** In colour, or in grey with a pattern for every category. */
 export const Print = z.enum(['colour', 'grey']).default('colour');

@@ -1,8 +1,7 @@
 import type { Condition } from '@clembo/core';
 import { conditionWords, dayOf, finishDayOf } from '@clembo/core';
 import { formatDay } from '../text/dates';
-import type { Filter } from './filter';
-import { PAGES, type PageName } from './pages';
+import { PAGES, type PageName, pageWords } from './pages';
 import type { PlanWords } from './words';
 
 /** Plain words, or words that stand for a part. */
@@ -18,6 +17,8 @@ interface Common<Brief> {
   /** The plain words before it. */
   lead: string;
   words(brief: Brief, plan: PlanWords): string;
+  /** Whether it is as it is where nobody says anything: then it is not said. */
+  quiet?(brief: Brief): boolean;
   /** Whether it has something to say of a plan. */
   shown?(brief: Brief, plan: PlanWords): boolean;
 }
@@ -38,7 +39,6 @@ export type Part<Brief> = Common<Brief> &
         most?: number;
         set(values: string[]): Partial<Brief>;
       }
-    | { as: 'filter'; filters(brief: Brief): Filter[]; set(filters: Filter[]): Partial<Brief> }
     | { as: 'condition'; where(brief: Brief): Condition; set(where: Condition): Partial<Brief> }
     | {
         as: 'day';
@@ -50,9 +50,22 @@ export type Part<Brief> = Common<Brief> &
       }
   );
 
-/** A brief as a sentence in plain language, in segments. */
-export function sentence<Brief>(parts: readonly Part<Brief>[], brief: Brief, plan: PlanWords): Segment[] {
-  const said = parts.filter((p) => p.shown?.(brief, plan) ?? true);
+/** Parts that apply to a plan and are not said, for someone who may add them. */
+export const unsaid = <Brief>(parts: readonly Part<Brief>[], brief: Brief, plan: PlanWords): Part<Brief>[] =>
+  parts.filter((p) => (p.quiet?.(brief) ?? false) && (p.shown?.(brief, plan) ?? true));
+
+/**
+ * A brief as a sentence in plain language, in segments. Parts at their default are not said.
+ * @param added parts that are said although they are at their default
+ */
+export function sentence<Brief>(
+  parts: readonly Part<Brief>[],
+  brief: Brief,
+  plan: PlanWords,
+  added: ReadonlySet<string> = new Set(),
+): Segment[] {
+  const quiet = new Set(unsaid(parts, brief, plan).map((p) => p.name));
+  const said = parts.filter((p) => (p.shown?.(brief, plan) ?? true) && (!quiet.has(p.name) || added.has(p.name)));
   return [
     ...said.flatMap((p): Segment[] => [{ text: p.lead }, { text: p.words(brief, plan), part: p.name }]),
     { text: '.' },
@@ -111,6 +124,7 @@ export const comparePart = <Brief extends { compare: string }>(lead: string): Pa
 
 export const conditionPart = <Brief extends { where: Condition }>(lead: string): Part<Brief> => ({
   as: 'condition',
+  quiet: (b) => b.where.tests.length === 0,
   name: 'where',
   label: 'Only',
   lead,
@@ -130,6 +144,7 @@ export const dayPart = <Brief extends { from: number | null; to: number | null }
     name: key,
     label: isFinish ? 'To' : 'From',
     lead,
+    quiet: (b) => b[key] === null,
     moment: (b) => b[key],
     open,
     isFinish,
@@ -149,9 +164,12 @@ export const pageParts = <Brief extends { page: PageName; print: 'colour' | 'gre
     label: 'Page',
     lead: ', on ',
     value: (b) => b.page,
-    words: (b) => (b.page === 'wide slide' ? 'a wide slide' : b.page),
-    options: () => Object.keys(PAGES).map((p): Choice => [p, p]),
+    words: (b) => pageWords(b.page),
+    options: () => Object.keys(PAGES).map((p): Choice => [p, pageWords(p as PageName)]),
     set: (page) => ({ page }) as Partial<Brief>,
   },
-  onePart<Brief, 'print'>('print', 'Print', ', ', { colour: 'in colour', grey: 'in grey with patterns' } as never),
+  {
+    ...onePart<Brief, 'print'>('print', 'Print', ', ', { colour: 'in colour', grey: 'in grey with patterns' } as never),
+    quiet: (b) => b.print === 'colour',
+  },
 ];

@@ -1,8 +1,10 @@
 import { MomentValue } from '@clembo/core';
 import { z } from 'zod';
-import { Filter, filterWords } from './filter';
+import { Where } from './filter';
 import { Page, Print } from './pages';
+import { COLOUR_STATES } from './states';
 import {
+  conditionPart,
   dayPart,
   editionChoices,
   editionName,
@@ -19,6 +21,9 @@ import { listWords, type PlanWords } from './words';
 export const LABEL_PARTS = ['name', 'start', 'finish', 'reference', 'duration', 'daysDone', 'percent', 'off'] as const;
 export type LabelPart = (typeof LABEL_PARTS)[number];
 
+export const ONLY = ['all', 'critical', 'late', 'ahead', 'beyond', 'open', 'next', 'changed'] as const;
+export type Only = (typeof ONLY)[number];
+
 /** How deep lanes nest at the most. */
 export const MOST_LANE_LEVELS = 4;
 
@@ -32,7 +37,13 @@ export const TimelineBrief = z.object({
   include: z.enum(['both', 'activities', 'milestones']).default('both'),
   /** Deepest outline level that is shown; what lies deeper is drawn as its summary. Null shows all. */
   level: z.int().min(1).max(50).nullable().default(null),
-  where: z.array(Filter).max(20).default([]),
+  /** Only what meets it, of any depth. */
+  where: Where.default({ match: 'all', tests: [] }),
+  /** Only what stands in some way: critical, late, ahead or beyond tolerance against the edition compared with, open,
+   * due within the next weeks from the status date, or moved or new since the edition compared with. */
+  only: z.enum(ONLY).default('all'),
+  /** How far the next weeks reach. */
+  weeks: z.int().min(1).max(260).default(6),
   /** What lanes are made of, outermost first: ids of code fields, or `outline` for the top level of the outline. */
   lanes: z
     .preprocess(
@@ -40,14 +51,24 @@ export const TimelineBrief = z.object({
       z.array(z.string().min(1).max(100)).max(MOST_LANE_LEVELS),
     )
     .default([]),
+  /** In which order lanes stand: that of the code book, of their first dates, or of their titles. */
+  laneOrder: z.enum(['book', 'time', 'name']).default('book'),
+  /** Whether what has no value of the fields of the lanes has a lane too. */
+  strays: z.boolean().default(true),
   rows: z.enum(['each', 'packed']).default('packed'),
-  /** Id of the code field that gives the colours, or null for one colour. */
+  /** Id of the code field that gives the colours, or of a state (`states.ts`); null for one colour. */
   colour: z.string().max(100).nullable().default(null),
   labels: z.array(z.enum(LABEL_PARTS)).max(LABEL_PARTS.length).default(['name', 'finish']),
   /** The edition that is compared with: `promised` for the oldest that was kept, the id of another, or null. */
   compare: z.string().min(1).max(100).nullable().default(null),
+  /** How the comparison is drawn: as an outline below, as an arrow from the promised to the current finish, or both. */
+  compareBy: z.enum(['outline', 'arrow', 'both']).default('outline'),
+  /** Only what is off by so many working days is compared. */
+  threshold: z.number().min(0).max(10_000).default(0),
   /** Whether periods that the plan knows (closures, seasons) are shaded. */
   periods: z.boolean().default(true),
+  /** Whether the page says what it hides. */
+  blind: z.boolean().default(false),
   from: MomentValue.nullable().default(null),
   to: MomentValue.nullable().default(null),
   page: Page,
@@ -74,6 +95,22 @@ export const LABEL_WORDS: Record<LabelPart, string> = {
   off: 'days late or ahead',
 };
 
+const ONLY_WORDS: Record<Exclude<Only, 'next'>, string> = {
+  all: 'all of them',
+  critical: 'only what is critical',
+  late: 'only what is late',
+  ahead: 'only what is ahead',
+  beyond: 'only what is beyond tolerance',
+  open: 'only what is not done',
+  changed: 'only what moved or is new',
+};
+const nextWords = (weeks: number): string => `only the next ${weeks === 1 ? 'week' : `${weeks} weeks`}`;
+/** What needs an edition to compare with. */
+export const NEEDS_PROMISE: readonly Only[] = ['late', 'ahead', 'beyond', 'changed'];
+
+const thresholdWords = (n: number): string =>
+  n === 0 ? 'however much it is off' : `where it is off by ${n} working ${n === 1 ? 'day' : 'days'} or more`;
+
 const periodsWords = (n: number): string => `marking ${n} ${n === 1 ? 'period' : 'periods'}`;
 
 export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
@@ -81,6 +118,7 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
   {
     as: 'one',
     name: 'level',
+    quiet: (b) => b.level === null,
     label: 'Deepest level',
     lead: ' down to ',
     value: (b) => String(b.level ?? 'all'),
@@ -91,14 +129,25 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     ],
     set: (v) => ({ level: v === 'all' ? null : Number(v) }),
   },
+  conditionPart(' where '),
   {
-    as: 'filter',
-    name: 'where',
-    label: 'Where',
-    lead: ' where ',
-    filters: (b) => b.where,
-    words: (b, plan) => filterWords(b.where, plan),
-    set: (where) => ({ where }),
+    as: 'one',
+    name: 'only',
+    label: 'Only',
+    lead: ', ',
+    quiet: (b) => b.only === 'all',
+    value: (b) => (b.only === 'next' ? `next ${b.weeks}` : b.only),
+    words: (b) => (b.only === 'next' ? nextWords(b.weeks) : ONLY_WORDS[b.only]),
+    options: (plan) => [
+      ...(Object.keys(ONLY_WORDS) as (keyof typeof ONLY_WORDS)[])
+        .filter((o) => !NEEDS_PROMISE.includes(o) || (plan.editions?.length ?? 0) > 0)
+        .map((o): [string, string] => [o, ONLY_WORDS[o]]),
+      ...[1, 2, 3, 4, 6, 8, 12, 26].map((w): [string, string] => [`next ${w}`, nextWords(w)]),
+    ],
+    set: (v) => {
+      const weeks = /^next (\d+)$/.exec(v)?.[1];
+      return weeks === undefined ? { only: v as Only } : { only: 'next', weeks: Number(weeks) };
+    },
   },
   {
     // Chosen one after the other, outermost first.
@@ -115,6 +164,30 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
       ...fieldChoices(plan),
     ],
     set: (lanes) => ({ lanes }),
+  },
+  {
+    ...onePart<TimelineBrief, 'laneOrder'>('laneOrder', 'Order of lanes', ' in the order of ', {
+      book: 'the code book',
+      time: 'their dates',
+      name: 'their names',
+    }),
+    quiet: (b) => b.laneOrder === 'book',
+    shown: (b) => b.lanes.length > 0,
+  },
+  {
+    as: 'one',
+    name: 'strays',
+    label: 'What has no lane',
+    lead: ', ',
+    quiet: (b) => b.strays,
+    shown: (b) => b.lanes.length > 0,
+    value: (b) => (b.strays ? 'yes' : 'no'),
+    words: (b) => (b.strays ? 'with what has no lane' : 'without what has no lane'),
+    options: () => [
+      ['yes', 'with what has no lane'],
+      ['no', 'without what has no lane'],
+    ],
+    set: (v) => ({ strays: v === 'yes' }),
   },
   {
     as: 'one',
@@ -135,10 +208,13 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     label: 'Colour',
     lead: ', ',
     value: (b) => b.colour ?? '',
-    words: (b, plan) => (b.colour === null ? 'in one colour' : `coloured by ${fieldName(plan, b.colour)}`),
+    quiet: (b) => b.colour === null,
+    words: (b, plan) =>
+      b.colour === null ? 'in one colour' : `coloured by ${COLOUR_STATES[b.colour] ?? fieldName(plan, b.colour)}`,
     options: (plan) => [
       ['', 'in one colour'],
       ...fieldChoices(plan).map(([id, name]): [string, string] => [id, `by ${name}`]),
+      ...Object.entries(COLOUR_STATES).map(([id, name]): [string, string] => [id, `by ${name}`]),
     ],
     set: (v) => ({ colour: v === '' ? null : v }),
   },
@@ -148,10 +224,32 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     label: 'Compared with',
     lead: ', compared with ',
     shown: (b, plan) => (plan.editions?.length ?? 0) > 0 || b.compare !== null,
+    quiet: (b) => b.compare === null,
     value: (b) => b.compare ?? '',
     words: (b, plan) => editionName(b.compare, plan),
     options: (plan) => [['', 'nothing'], ...editionChoices(plan)],
     set: (v) => ({ compare: v === '' ? null : v }),
+  },
+  {
+    ...onePart<TimelineBrief, 'compareBy'>('compareBy', 'How it is compared', ' by ', {
+      outline: 'outlines',
+      arrow: 'arrows',
+      both: 'outlines and arrows',
+    }),
+    quiet: (b) => b.compareBy === 'outline',
+    shown: (b) => b.compare !== null,
+  },
+  {
+    as: 'one',
+    name: 'threshold',
+    label: 'What is compared',
+    lead: ' ',
+    quiet: (b) => b.threshold === 0,
+    shown: (b) => b.compare !== null,
+    value: (b) => String(b.threshold),
+    words: (b) => thresholdWords(b.threshold),
+    options: () => [0, 1, 2, 3, 5, 10, 15, 20].map((n): [string, string] => [String(n), thresholdWords(n)]),
+    set: (v) => ({ threshold: Number(v) }),
   },
   {
     as: 'many',
@@ -166,6 +264,7 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
   {
     as: 'one',
     name: 'periods',
+    quiet: (b) => b.periods,
     label: 'Periods',
     lead: ', ',
     shown: (_, plan) => plan.periods.length > 0,
@@ -176,6 +275,20 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
       ['no', 'mark none'],
     ],
     set: (v) => ({ periods: v === 'yes' }),
+  },
+  {
+    as: 'one',
+    name: 'blind',
+    label: 'What it hides',
+    lead: ', ',
+    quiet: (b) => !b.blind,
+    value: (b) => (b.blind ? 'yes' : 'no'),
+    words: (b) => (b.blind ? 'saying what it hides' : 'not saying what it hides'),
+    options: () => [
+      ['yes', 'saying what it hides'],
+      ['no', 'not saying what it hides'],
+    ],
+    set: (v) => ({ blind: v === 'yes' }),
   },
   dayPart('from', ', from '),
   dayPart('to', ' to '),

@@ -37,6 +37,7 @@ const INCLUDE = {
 
 const ofPart = <B extends { of: string }>(lead: string): Part<B> => ({
   as: 'one',
+  quiet: (b) => b.of === 'each',
   name: 'of',
   label: 'Rows',
   lead,
@@ -80,9 +81,12 @@ export const SLIPS_PARTS: Part<SlipsBrief>[] = [
   onePart('only', 'Which way', 'Show what is ', { both: 'late or ahead', late: 'late', ahead: 'ahead' }),
   leastPart(),
   onePart('include', 'What is shown', ', of ', INCLUDE),
-  conditionPart(', of '),
+  conditionPart(' of '),
   ofPart(', '),
-  onePart('by', 'Of which date', ', by their ', { finish: 'finish', start: 'start' }),
+  {
+    ...onePart<SlipsBrief, 'by'>('by', 'Of which date', ', by their ', { finish: 'finish', start: 'start' }),
+    quiet: (b) => b.by === 'finish',
+  },
   comparePart(', against '),
   ...pageParts<SlipsBrief>(),
 ];
@@ -100,7 +104,7 @@ export const BarsBrief = z.object({
 export type BarsBrief = z.infer<typeof BarsBrief>;
 export const BARS_PARTS: Part<BarsBrief>[] = [
   onePart('include', 'What is shown', 'Show then and now of ', INCLUDE),
-  conditionPart(', of '),
+  conditionPart(' of '),
   onePart('only', 'Only', ', ', {
     all: 'off or not',
     off: 'only what is off',
@@ -131,7 +135,7 @@ export type AmountsBrief = z.infer<typeof AmountsBrief>;
 export const AMOUNTS_PARTS: Part<AmountsBrief>[] = [
   onePart('amount', 'What is measured', 'Show ', { effort: 'effort', cost: 'cost' }),
   comparePart(' against the budget of '),
-  conditionPart(', of '),
+  conditionPart(' of '),
   ofPart(', '),
   onePart('only', 'Only', ', ', {
     all: 'off or not',
@@ -239,7 +243,7 @@ export const MONTHS_PARTS: Part<MonthsBrief>[] = [
     payments: 'the payments that hang on milestones',
     finishes: 'what finishes',
   }),
-  conditionPart(', of '),
+  conditionPart(' of '),
   comparePart(', against '),
   ...pageParts<MonthsBrief>(),
 ];

@@ -156,6 +156,25 @@ export interface Shown {
   noRoom?: number;
 }
 
+/** Something that a page does not show, and why. */
+export interface BlindSpot {
+  ref: string;
+  name: string;
+  why: 'in a group' | 'left out by the brief' | 'without dates' | 'before or after these dates';
+}
+
+/** What a page hides that its reader would want to know of. */
+export interface BlindSpots {
+  critical: BlindSpot[];
+  late: BlindSpot[];
+  milestones: BlindSpot[];
+  /** Links that begin or end at something that is not on the page itself, and those of them that are critical. */
+  links: number;
+  criticalLinks: number;
+  /** Changes of the brief that show it. */
+  mends: FitAdvice[];
+}
+
 /** A part of the brief that would make the page fit better. */
 export interface FitAdvice {
   words: string;
@@ -200,6 +219,8 @@ export interface Scene {
   /** What has no dates and so no place on a time axis. */
   undated: { ref: string; name: string }[];
   fit: Fit;
+  /** What the page hides; null for kinds of exhibits that hide nothing. */
+  blind: BlindSpots | null;
 }
 
 /** Coordinates are kept to hundredths of a point, so that the same page is the same bytes. */

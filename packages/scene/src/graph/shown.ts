@@ -43,3 +43,7 @@ export function fitWords(fit: Fit): string[] {
 /** As long as {@link fitWords} joined can be: room for it is kept at the foot of a page. */
 export const LONGEST_FIT_WORDS =
   '000 labels without dates · 000 names shortened · 000 names in the key · 00 lane titles cut · 00 periods without name · 00 characters not in the fonts (□)';
+
+/** As long as the words about what a page hides can be. */
+export const LONGEST_BLIND_WORDS =
+  'not seen here: 000 late activities, 000 critical activities, 000 milestones, 0000 links (000 critical)';

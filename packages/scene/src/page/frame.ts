@@ -1,4 +1,4 @@
-import { type PageName, PAGES } from '../brief/pages';
+import { isSlide, type PageName, PAGES } from '../brief/pages';
 
 /** Measures of a page that everything on it is laid out by, in points. */
 export interface PageFrame {
@@ -22,7 +22,7 @@ export interface PageFrame {
  */
 export function pageFrame(page: PageName, grown = 1): PageFrame {
   const { width, height, leastType } = PAGES[page];
-  const slide = page === 'wide slide';
+  const slide = isSlide(page);
   const growth = Math.sqrt(Math.min(width, height) / 595);
   const half = (size: number) => Math.round(size * 2) / 2;
   const labelSize = Math.max(leastType, half((slide ? 11 : 8) * growth * grown));

@@ -1,9 +1,11 @@
 'use client';
-import { type Brief, type Part, sentence, spoken } from '@clembo/scene/brief';
+import { type Brief, type Part, sentence, spoken, unsaid } from '@clembo/scene/brief';
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { Plus } from 'lucide-react';
+import { useEffect, useState } from 'react';
 import { WherePart } from '@/features/plan/WherePart';
 import type { OpenRoom } from '@/workers/planRoom';
 import { DatePart } from './parts/DatePart';
-import { FilterPart } from './parts/FilterPart';
 import { ManyPart, OnePart } from './parts/ListParts';
 
 interface Props {
@@ -12,12 +14,21 @@ interface Props {
   onChange: (part: Partial<Brief>) => void;
 }
 
-/** The sentence that says what the exhibit shows; every underlined part of it is a control. */
+/**
+ * The sentence that says what the exhibit shows; every underlined part of it is a control. Parts at their default are
+ * not said, and can be added.
+ */
 export function BriefLine({ brief, open, onChange }: Props) {
   const { parts } = spoken(brief.kind);
+  const [added, setAdded] = useState<ReadonlySet<string>>(new Set());
+  const [latest, setLatest] = useState<string | null>(null);
+  const more = unsaid(parts, brief, open.head).filter((p) => !added.has(p.name));
+  useEffect(() => {
+    if (latest !== null) document.querySelector<HTMLElement>(`[data-brief-part="${latest}"]`)?.focus();
+  }, [latest]);
   return (
     <p className="shrink-0 px-6 pt-3.5 pb-3 text-[17px] leading-[27px] text-soft" aria-label="Brief">
-      {sentence(parts, brief, open.head).map((s, k) => {
+      {sentence(parts, brief, open.head, added).map((s, k) => {
         const part = parts.find((p) => p.name === s.part);
         return part === undefined ? (
           // biome-ignore lint: words stand where they stand
@@ -26,6 +37,34 @@ export function BriefLine({ brief, open, onChange }: Props) {
           <Control key={part.name} part={part} text={s.text} brief={brief} open={open} onChange={onChange} />
         );
       })}
+      {more.length > 0 && (
+        <Menu>
+          <MenuButton
+            aria-label="Say more"
+            title="Say more: parts that are as they are where nobody says anything"
+            className="ml-2 inline-flex size-[22px] items-center justify-center rounded-full border border-line align-[-4px] hover:border-kelp hover:text-kelp"
+          >
+            <Plus size={14} aria-hidden />
+          </MenuButton>
+          <MenuItems anchor={{ to: 'bottom start', gap: 6 }} className="panel max-h-96! min-w-56">
+            {more.map((p) => (
+              <MenuItem key={p.name}>
+                <button
+                  type="button"
+                  data-add={p.name}
+                  className="choice w-full"
+                  onClick={() => {
+                    setAdded((a) => new Set([...a, p.name]));
+                    setTimeout(() => setLatest(p.name), 0);
+                  }}
+                >
+                  {p.label}
+                </button>
+              </MenuItem>
+            ))}
+          </MenuItems>
+        </Menu>
+      )}
     </p>
   );
 }
@@ -53,10 +92,6 @@ function Control({ part, text, brief, open, onChange }: Props & { part: Part<Bri
           {...(part.most !== undefined && { most: part.most })}
           onChange={(v) => onChange(part.set(v))}
         />
-      );
-    case 'filter':
-      return (
-        <FilterPart text={text} filters={part.filters(brief)} head={head} onChange={(v) => onChange(part.set(v))} />
       );
     case 'condition':
       return (

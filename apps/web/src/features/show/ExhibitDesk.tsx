@@ -69,6 +69,7 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
     ']': step(1),
     e: editBrief,
     w: () => setWide((v) => !v),
+    b: () => document.querySelector<HTMLElement>('[data-testid="blind"]')?.click(),
     Escape: () => setChosen(null),
   });
 
@@ -91,6 +92,17 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
         hint: 'w',
         run: () => setWide((v) => !v),
       },
+      ...(page?.blind
+        ? [
+            {
+              id: 'blind',
+              group: 'Actions',
+              label: 'See what the page hides',
+              hint: 'b',
+              run: () => setTimeout(() => document.querySelector<HTMLElement>('[data-testid="blind"]')?.click(), 50),
+            } satisfies Found,
+          ]
+        : []),
       { id: 'edit', group: 'Actions', label: 'Edit the brief', hint: 'e', run: () => setTimeout(editBrief, 50) },
       ...siblings.map(
         (s): Found => ({
@@ -101,7 +113,7 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
         }),
       ),
     ],
-    [exhibit.id, siblings, plan.id, router, saved, undo, redo, editBrief, wide],
+    [exhibit.id, siblings, plan.id, router, saved, undo, redo, editBrief, wide, page?.blind],
   );
   const search = usePlanSearch(plan.id, open, actions);
 
@@ -145,6 +157,8 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
         {page && (
           <FitStrip
             fit={page.fit}
+            blind={page.blind}
+            saysBlind={'blind' in brief && brief.blind}
             undated={page.undated}
             name={exhibit.name}
             version={exhibit.version}

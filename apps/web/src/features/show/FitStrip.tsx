@@ -5,11 +5,14 @@ import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { useState } from 'react';
 import { ask, Refused } from '@/ui/ask';
 import { wrong } from '@/ui/Toasts';
+import { BlindSpots } from './BlindSpots';
 import type { ComposedPage } from '@/workers/plan.worker';
 
 /** One strip below the page: the exhibit's name, what is not on the page, and how well the rest sits on it. */
 export function FitStrip({
   fit,
+  blind,
+  saysBlind,
   undated,
   name,
   version,
@@ -21,6 +24,9 @@ export function FitStrip({
   onChoose,
 }: {
   fit: Fit;
+  blind: ComposedPage['blind'];
+  /** Whether the page says what it hides. */
+  saysBlind: boolean;
   undated: ComposedPage['undated'];
   name: string;
   version: number;
@@ -50,16 +56,19 @@ export function FitStrip({
   const words = !fit.readable ? 'Too much' : trouble.length > 0 || (fit.counts.noRoom ?? 0) > 0 ? 'Tight' : 'Fits';
   return (
     <div className="flex h-[42px] shrink-0 items-center justify-between gap-4 border-t border-line bg-paper px-6 text-[14.5px]">
-      <label className="flex items-center gap-3">
-        <span className="text-soft">Exhibit</span>
-        <input
-          key={kept.name}
-          defaultValue={kept.name}
-          className="w-56 rounded border border-transparent bg-transparent px-1.5 py-0.5 font-semibold hover:border-line focus:border-line"
-          onBlur={(e) => rename(e.target.value)}
-          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
-        />
-      </label>
+      <div className="flex min-w-0 items-center gap-3">
+        <label className="flex shrink-0 items-center gap-3">
+          <span className="text-soft">Exhibit</span>
+          <input
+            key={kept.name}
+            defaultValue={kept.name}
+            className="w-44 rounded border border-transparent bg-transparent px-1.5 py-0.5 font-semibold hover:border-line focus:border-line"
+            onBlur={(e) => rename(e.target.value)}
+            onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+          />
+        </label>
+        {blind && <BlindSpots blind={blind} said={saysBlind} onMend={onMend} onChoose={onChoose} />}
+      </div>
       <div className="flex min-w-0 items-center gap-3">
         {unsaved && (
           <span role="alert" className="shrink-0 font-semibold text-madder">

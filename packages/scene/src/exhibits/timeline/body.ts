@@ -1,5 +1,5 @@
 import { dateWords } from './labels';
-import { HAIRLINE, INK, KELP } from '../../graph/ink';
+import { HAIRLINE, HAREBELL, INK, KELP, MADDER } from '../../graph/ink';
 import { type GroupNode, round, type SceneNode } from '../../graph/scene';
 import {
   ABOVE,
@@ -21,7 +21,16 @@ import {
 } from './cells';
 import type { FittedPage } from './fitPage';
 import { offWords, percentWords, runsWidth } from './labels';
-import { barMark, type BarPlace, milestoneMark, promisedMark, stretchedMark, summaryMark, supportMark } from './marks';
+import {
+  barMark,
+  type BarPlace,
+  milestoneMark,
+  promisedMark,
+  slipMark,
+  stretchedMark,
+  summaryMark,
+  supportMark,
+} from './marks';
 import type { Item } from './select';
 import { labelLeft, setLabel, type SetLabel, widen } from './texts';
 
@@ -42,14 +51,14 @@ export interface Body {
 }
 
 /** All items with their labels, each a group of its parts. */
-export function bodyNodes(g: Geometry, page: FittedPage): Body {
+export function bodyNodes(g: Geometry, page: FittedPage, print: 'colour' | 'grey'): Body {
   const { cells, placed } = page;
   const rooms = roomsOf(g, page);
   const body: Body = { nodes: [], boxes: [], shortened: 0, datesLost: 0 };
   for (let i = 0; i < g.items.length; i++) {
     const item = g.items[i]!;
     const y = placed.middle[i]!;
-    const children = markNodes(g, cells, i, y);
+    const children = markNodes(g, cells, i, y, print);
     if (cells.place[i] !== NOWHERE) {
       const number = page.key?.numberOf.get(i);
       const set =
@@ -98,7 +107,7 @@ const numberLabel = (g: Geometry, size: number, number: number): SetLabel => ({
   datesLost: false,
 });
 
-function markNodes(g: Geometry, cells: Cells, i: number, y: number): SceneNode[] {
+function markNodes(g: Geometry, cells: Cells, i: number, y: number, print: 'colour' | 'grey'): SceneNode[] {
   const item = g.items[i]!;
   const { size } = cells.style;
   const height = barHeightOf(cells.style);
@@ -120,7 +129,13 @@ function markNodes(g: Geometry, cells: Cells, i: number, y: number): SceneNode[]
   if (!Number.isNaN(g.promised0[i]!)) {
     const point = item.form === 'milestone';
     const top = y + promisedTop(cells.style, point, cells.lines[i] === 2);
-    nodes.push(promisedMark(g.promised0[i]!, g.promised1[i]!, top, size * PROMISED.height, point, item.ref));
+    const height = size * PROMISED.height;
+    if (!Number.isNaN(g.outline0[i]!))
+      nodes.push(promisedMark(g.outline0[i]!, g.outline1[i]!, top, height, point, item.ref));
+    if (!Number.isNaN(g.arrow0[i]!)) {
+      const colour = print === 'grey' ? INK : (item.off ?? 0) > 0 ? MADDER : HAREBELL;
+      nodes.push(...slipMark(g.arrow0[i]!, g.arrow1[i]!, top + height / 2, height, colour, item.ref));
+    }
   }
   switch (item.form) {
     case 'milestone':

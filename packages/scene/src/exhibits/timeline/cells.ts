@@ -1,3 +1,4 @@
+import type { TimelineBrief } from '../../brief/timeline';
 import type { TimeScale } from '../../scales/time';
 import type { Measure } from '../../text/measure';
 import type { Label } from './labels';
@@ -21,9 +22,14 @@ export interface Geometry {
   isSummary: Uint8Array;
   cutLeft: Uint8Array;
   cutRight: Uint8Array;
-  /** Ends of what was promised, within the page; NaN where nothing was. */
+  /** Ends of all that tells what was promised, within the page; NaN where nothing was. */
   promised0: Float64Array;
   promised1: Float64Array;
+  /** Ends of its outline, and of the arrow from the promised to the current finish; NaN where there is none. */
+  outline0: Float64Array;
+  outline1: Float64Array;
+  arrow0: Float64Array;
+  arrow1: Float64Array;
   /** Ends of the stretches of interrupted work; null for work in one piece. */
   parts: ([number, number][] | null)[];
   nameWidth: Float64Array;
@@ -41,6 +47,7 @@ export function measureItems(
   scale: TimeScale,
   statusX: number | null,
   measure: Measure,
+  compareBy: TimelineBrief['compareBy'] = 'outline',
 ): Geometry {
   const n = items.length;
   const floats = () => new Float64Array(n);
@@ -61,6 +68,10 @@ export function measureItems(
     cutRight: flags(),
     promised0: floats(),
     promised1: floats(),
+    outline0: floats().fill(Number.NaN),
+    outline1: floats().fill(Number.NaN),
+    arrow0: floats().fill(Number.NaN),
+    arrow1: floats().fill(Number.NaN),
     parts: new Array(n).fill(null),
     nameWidth: floats(),
     atFinishWidth: floats(),
@@ -84,7 +95,7 @@ export function measureItems(
     g.cutLeft[i] = !point && a < g.left - 0.5 ? 1 : 0;
     g.cutRight[i] = !point && b > g.right + 0.5 ? 1 : 0;
     g.promised0[i] = g.promised1[i] = Number.NaN;
-    placePromise(g, i, scale);
+    placePromise(g, i, scale, compareBy);
     const { widths } = labels[i]!;
     g.nameWidth[i] = widths.name;
     g.atFinishWidth[i] = widths.atFinish;
@@ -104,14 +115,29 @@ function doneInStretches(item: Item, scale: TimeScale): number {
   return scale.x(item.finish);
 }
 
-function placePromise(g: Geometry, i: number, scale: TimeScale): void {
-  const { promised, form } = g.items[i]!;
+function placePromise(g: Geometry, i: number, scale: TimeScale, compareBy: TimelineBrief['compareBy']): void {
+  const { promised, form, off } = g.items[i]!;
   if (!promised || form === 'summary') return;
+  const within = (x: number) => Math.min(Math.max(x, g.left), g.right);
   const [a, b] = [scale.x(promised.start), scale.x(promised.finish)];
-  if (b < g.left || a > g.right) return;
-  const start = Math.min(Math.max(a, g.left), g.right - LEAST_BAR);
-  g.promised0[i] = start;
-  g.promised1[i] = g.isPoint[i] ? start : Math.max(Math.min(b, g.right), start + LEAST_BAR);
+  const ends: number[] = [];
+  // What is where it was promised has no arrow: its outline says so.
+  const arrow = compareBy !== 'outline' && off !== null && Math.abs(off) >= 0.5;
+  if ((compareBy !== 'arrow' || !arrow) && b >= g.left && a <= g.right) {
+    const start = Math.min(within(a), g.right - LEAST_BAR);
+    g.outline0[i] = start;
+    g.outline1[i] = g.isPoint[i] ? start : Math.max(Math.min(b, g.right), start + LEAST_BAR);
+    ends.push(g.outline0[i]!, g.outline1[i]!);
+  }
+  const now = g.isPoint[i] ? g.x0[i]! : g.x1[i]!;
+  if (arrow && Math.abs(within(b) - now) > 1.5) {
+    g.arrow0[i] = within(b);
+    g.arrow1[i] = now;
+    ends.push(g.arrow0[i]!, g.arrow1[i]!);
+  }
+  if (ends.length === 0) return;
+  g.promised0[i] = Math.min(...ends);
+  g.promised1[i] = Math.max(...ends);
 }
 
 /** Where a label stands. */

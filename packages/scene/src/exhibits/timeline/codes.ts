@@ -1,5 +1,7 @@
-import type { Plan } from '@clembo/core';
+import type { CodeValue, Plan } from '@clembo/core';
 import { CATEGORIES, GREY, KELP, NEUTRAL } from '../../graph/ink';
+
+import { STATE_VALUES } from './states';
 
 /** The value of a field, `outline` among them, for the activity at a position; an empty text for none. */
 export type Coded = (field: string, position: number) => string;
@@ -30,7 +32,8 @@ export function codeLooks(
   const inPrint = (look: CodeLook): CodeLook =>
     print === 'grey' ? { ...look, colour: GREY } : { ...look, pattern: 0 };
   if (field === null) return () => inPrint(PLAIN);
-  const values = plan.codeFields.find((f) => f.id === field)?.values ?? [];
+  const values: { code: string; title: string; colour: string | null; shape?: CodeValue['shape'] }[] =
+    STATE_VALUES[field] ?? plan.codeFields.find((f) => f.id === field)?.values ?? [];
   const other = (category: string): CodeLook =>
     inPrint({ category, categoryRank: Number.MAX_SAFE_INTEGER, colour: NEUTRAL, shape: 'diamond', pattern: 0 });
   const looks = new Map<string, CodeLook>(

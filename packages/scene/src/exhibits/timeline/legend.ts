@@ -1,4 +1,4 @@
-import { KELP, NEUTRAL } from '../../graph/ink';
+import { HAREBELL, INK, KELP, MADDER, NEUTRAL } from '../../graph/ink';
 import { round, type SceneNode } from '../../graph/scene';
 import type { PageFrame } from '../../page/frame';
 import { type LegendEntry, sampleHeight } from '../../page/legend';
@@ -9,16 +9,20 @@ import {
   type MarkLook,
   milestoneMark,
   promisedMark,
+  slipMark,
   stretchedMark,
   summaryMark,
   supportMark,
 } from './marks';
 import type { Measure } from '../../text/measure';
+import type { Geometry } from './cells';
 import type { Item } from './select';
 
 /** What is on the page and needs to be explained, drawn by what draws it on the page. */
 export function legendEntries(
   items: readonly Item[],
+  g: Geometry,
+  print: 'colour' | 'grey',
   cut: boolean,
   hasStatus: boolean,
   letters: PeriodStrip['letters'],
@@ -32,6 +36,16 @@ export function legendEntries(
   const add = (when: boolean, title: string, width: number, draw: LegendEntry['draw']) => {
     if (when) entries.push({ title, width, draw });
   };
+  const outlined = (test: (i: Item) => boolean) => items.some((i, k) => !Number.isNaN(g.outline0[k]!) && test(i));
+  const slipped = (way: 1 | -1) => items.some((i, k) => !Number.isNaN(g.arrow0[k]!) && Math.sign(i.off ?? 0) === way);
+  const arrow = (way: 1 | -1) => (x: number, y: number) =>
+    slipMark(
+      way > 0 ? x : x + wide,
+      way > 0 ? x + wide : x,
+      y,
+      height * 0.6,
+      print === 'grey' ? INK : way > 0 ? MADDER : HAREBELL,
+    );
   const isWork = (i: Item) => i.form === 'bar' || i.form === 'group';
   const neutral = neutralLook(items);
   const place = (x: number, y: number, part: Partial<BarPlace> = {}): BarPlace => ({
@@ -117,14 +131,16 @@ export function legendEntries(
     height,
     diamond({ ...neutral, critical: true }),
   );
+  add(slipped(1), 'From the promised to a later finish', wide, arrow(1));
+  add(slipped(-1), 'From the promised to an earlier finish', wide, arrow(-1));
   add(
-    has((i) => i.promised !== null && i.form !== 'milestone' && i.form !== 'summary'),
+    outlined((i) => i.form !== 'milestone'),
     'Promised',
     wide,
     (x, y): SceneNode[] => [promisedMark(x, x + wide, y - height * 0.3, height * 0.6, false)],
   );
   add(
-    has((i) => i.promised !== null && i.form === 'milestone'),
+    outlined((i) => i.form === 'milestone'),
     'Promised date',
     height,
     (x, y): SceneNode[] => [promisedMark(x + height / 2, x + height / 2, y - height * 0.35, height * 0.7, true)],

@@ -231,6 +231,43 @@ export function promisedMark(
   };
 }
 
+/** From the promised to the current finish: an arrow that points at where it is now. */
+export function slipMark(x0: number, x1: number, y: number, height: number, colour: string, ref?: string): SceneNode[] {
+  const way = x1 >= x0 ? 1 : -1;
+  const head = Math.min(height * 1.1, Math.abs(x1 - x0));
+  const about = { ...(ref === undefined ? {} : { ref }), role: 'promised' as const };
+  return [
+    {
+      type: 'line',
+      x1: round(x0),
+      y1: round(y),
+      x2: round(x1 - way * head),
+      y2: round(y),
+      stroke: colour,
+      strokeWidth: round(Math.max(0.9, height * 0.3)),
+      ...about,
+    },
+    {
+      type: 'line',
+      x1: round(x0),
+      y1: round(y - height * 0.45),
+      x2: round(x0),
+      y2: round(y + height * 0.45),
+      stroke: colour,
+      strokeWidth: round(Math.max(0.9, height * 0.3)),
+      ...about,
+    },
+    polygon(
+      [
+        [round(x1), round(y)],
+        [round(x1 - way * head), round(y - height * 0.5)],
+        [round(x1 - way * head), round(y + height * 0.5)],
+      ],
+      { fill: colour, ...about },
+    ),
+  ];
+}
+
 /** A summary: a thin line with soft ends. */
 export function summaryMark(x0: number, x1: number, y: number, thickness: number, ref?: string): SceneNode[] {
   const about = { ...(ref === undefined ? {} : { ref }), role: 'summary' as const };

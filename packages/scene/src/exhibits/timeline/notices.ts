@@ -1,5 +1,6 @@
 import { dayOf, finishDayOf } from '@clembo/core';
 import { INK } from '../../graph/ink';
+import { NEEDS_PROMISE } from '../../brief/timeline';
 import { round, type SceneNode } from '../../graph/scene';
 import { formatDay } from '../../text/dates';
 import { fitAdvice } from './advice';
@@ -25,7 +26,7 @@ export function noticeNodes(words: string, { frame, head, input: { measure } }: 
 }
 
 /** Why a page is empty. */
-export function emptyWords({ brief }: TimelineInput, { counts, from, to }: Selection): string {
+export function emptyWords({ brief, plan, promised }: TimelineInput, { counts, from, to }: Selection): string {
   if (counts.of === 0) return 'This plan has no activities yet.';
   if (counts.undated > 0 && counts.outside === 0)
     return `${counts.undated === 1 ? 'The one activity that the brief asks for has' : `None of the ${counts.undated} activities that the brief asks for has`} ${counts.undated === 1 ? 'no dates' : 'dates'}, so there is nothing to draw on a time axis. Enter dates, or let them be computed from lengths and links.`;
@@ -33,7 +34,11 @@ export function emptyWords({ brief }: TimelineInput, { counts, from, to }: Selec
     const days = `${formatDay(dayOf(from), 'long')} to ${formatDay(finishDayOf(to), 'long')}`;
     return `Nothing that the brief asks for lies in the dates of this page, ${days}.`;
   }
-  if (brief.where.length > 0) return 'Nothing in the plan passes the filter of this brief.';
+  if (NEEDS_PROMISE.includes(brief.only) && !promised)
+    return 'There is no edition to compare with, so nothing can be late, ahead or changed. Compare with one.';
+  if (brief.only === 'next' && plan.statusDate === null)
+    return 'The plan has no status date, so nobody knows which weeks are the next.';
+  if (brief.where.tests.length > 0 || brief.only !== 'all') return 'Nothing in the plan is what this brief asks for.';
   return `The plan has no ${brief.include === 'milestones' ? 'milestones' : 'activities'} at the levels that this brief shows.`;
 }
 

@@ -1,7 +1,7 @@
-import { dayOf } from '@clembo/core';
+import { byText, dayOf } from '@clembo/core';
 import type { TimelineBrief } from '../../brief/timeline';
 import type { SceneNode } from '../../graph/scene';
-import { LONGEST_FIT_WORDS, shownWords } from '../../graph/shown';
+import { LONGEST_BLIND_WORDS, LONGEST_FIT_WORDS, shownWords } from '../../graph/shown';
 import { flagHeight, timeAxis } from '../../page/axis';
 import { type Foot, footOf } from '../../page/foot';
 import { type PageFrame, pageFrame } from '../../page/frame';
@@ -56,6 +56,7 @@ export function regionsOf(
     levels,
   );
   sortLanes(lanes, selection.items, brief);
+  orderLanes(lanes, selection.items, brief);
   const gutter = laneGutter(lanes, frame, measure, grown < 1);
   const range = withNiceEnds(selection, brief);
   // Marks reach beyond their moment: the scale keeps them within the plot.
@@ -69,15 +70,20 @@ export function regionsOf(
   const { statusDate } = plan;
   const statusX =
     statusDate !== null && statusDate >= range.from && statusDate <= range.to ? scale.x(statusDate) : null;
-  const geometry = measureItems(selection.items, labels, scale, statusX, measure);
+  const geometry = measureItems(selection.items, labels, scale, statusX, measure, brief.compareBy);
   const strip = periodStrip(brief.periods ? plan.periods : [], scale, frame, measure);
   const cut = geometry.cutLeft.includes(1) || geometry.cutRight.includes(1);
   const legend = legendOf(
-    legendEntries(selection.items, cut, statusX !== null, strip.letters, frame, measure),
+    legendEntries(selection.items, geometry, brief.print, cut, statusX !== null, strip.letters, frame, measure),
     frame,
     measure,
   );
-  const foot = footOf([shownWords(selection.counts), LONGEST_FIT_WORDS], sourceWords(input), frame, measure);
+  const foot = footOf(
+    [shownWords(selection.counts), brief.blind ? LONGEST_BLIND_WORDS : '', LONGEST_FIT_WORDS],
+    sourceWords(input),
+    frame,
+    measure,
+  );
   const axis = timeAxis(scale, frame, measure, head.bottom, scale.left, scale.right);
   const footTop = frame.height - frame.margin - foot.height - frame.smallSize * 0.6;
   return {
@@ -105,6 +111,17 @@ function sortLanes(lanes: Lane[], items: readonly Item[], brief: TimelineBrief):
     sortLanes(lane.lanes, items, brief);
     lane.items.sort((i, j) => items[i]!.start - items[j]!.start || i - j);
   }
+}
+
+/** The first start of what a lane holds. */
+const firstOf = (lane: Lane, items: readonly Item[]): number =>
+  Math.min(...lane.items.map((i) => items[i]!.start), ...lane.lanes.map((l) => firstOf(l, items)));
+
+/** Lanes in the order that the brief asks for; that of the book they have already. */
+function orderLanes(lanes: Lane[], items: readonly Item[], brief: TimelineBrief): void {
+  for (const lane of lanes) orderLanes(lane.lanes, items, brief);
+  if (brief.laneOrder === 'time') lanes.sort((a, b) => firstOf(a, items) - firstOf(b, items));
+  if (brief.laneOrder === 'name') lanes.sort((a, b) => byText(a.title, b.title));
 }
 
 /** A range that the brief leaves open is widened to whole units. */

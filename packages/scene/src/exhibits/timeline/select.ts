@@ -1,5 +1,7 @@
 import {
   type ActivityTime,
+  conditionHolds,
+  varianceReader,
   activityTime,
   addDone,
   type Done,
@@ -14,11 +16,11 @@ import {
   type Schedule,
   stretchesAt,
 } from '@clembo/core';
-import type { Filter } from '../../brief/filter';
 import type { TimelineBrief } from '../../brief/timeline';
 import type { Shown } from '../../graph/scene';
 import type { Promised } from '../composed';
 import { type Coded, type CodeLook, codeLooks, SEVERAL } from './codes';
+import { stateReader } from './states';
 
 /** How a thing is drawn: work, a group of activities as one block, a summary line, supporting work, a point in time. */
 export type ItemForm = 'bar' | 'group' | 'summary' | 'support' | 'milestone';
@@ -53,12 +55,17 @@ export interface Item extends CodeLook {
   said: { start: string | null; finish: string | null } | null;
 }
 
+/** What becomes of an activity on a page; an empty text for groups. */
+export type Fate = '' | 'shown' | 'grouped' | 'leftOut' | 'undated' | 'outside';
+
 export interface Selection {
   items: Item[];
   undated: number[];
   counts: Shown;
   from: number;
   to: number;
+  /** What has become of every activity, by position. */
+  fates: Fate[];
   /** The last day that anything on the page runs to; null for an empty page. */
   lastDay: number | null;
   firstDay: number | null;
@@ -91,7 +98,7 @@ export function selectItems(
   promised: Promised | null = null,
 ): Selection {
   const { outline } = schedule;
-  const coded = codeReaderOf(plan, schedule);
+  const coded = codeReaderOf(plan, schedule, brief.colour, promised);
   const reader: Reader = {
     plan,
     schedule,
@@ -102,7 +109,7 @@ export function selectItems(
     looks: codeLooks(plan, brief.colour, brief.print),
     promised,
   };
-  const passes = filterOf(brief.where, coded);
+  const passes = passesOf(reader);
   const counts: Shown = {
     of: 0,
     shown: 0,
@@ -114,6 +121,7 @@ export function selectItems(
     leftOut: 0,
   };
   const undated: number[] = [];
+  const fates = new Array<Fate>(plan.activities.length).fill('');
   const units = new Map<string, { index: number; lane: string[]; members: number[] }>();
   for (const i of outline.order) {
     if (outline.isSummary[i]) continue;
@@ -121,10 +129,19 @@ export function selectItems(
     const point = isMilestone(plan.activities[i]!.kind);
     const wanted = brief.include === 'both' || (brief.include === 'milestones') === point;
     const unit = unitOf(outline, i, brief.level);
-    if (!wanted || !passes(i) || (unit !== i && brief.include === 'milestones')) counts.leftOut++;
-    else if (schedule.start[i] === NONE) undated.push(i);
-    else {
+    if (!wanted || !passes(i) || (unit !== i && brief.include === 'milestones')) {
+      counts.leftOut++;
+      fates[i] = 'leftOut';
+    } else if (schedule.start[i] === NONE) {
+      undated.push(i);
+      fates[i] = 'undated';
+    } else {
       const lane = brief.lanes.map((field) => laneCode(reader, field, i, unit));
+      if (!brief.strays && lane.includes('')) {
+        counts.leftOut++;
+        fates[i] = 'leftOut';
+        continue;
+      }
       const key = unit === i ? String(i) : `${unit}\u0000${lane.join('\u0000')}`;
       const known = units.get(key);
       if (known) known.members.push(i);
@@ -138,6 +155,7 @@ export function selectItems(
   const items = all.filter((item) => {
     const inside = isInside(item, range);
     const size = item.members.length;
+    for (const i of item.members) fates[i] = !inside ? 'outside' : item.form === 'group' ? 'grouped' : 'shown';
     if (!inside) counts.outside += size;
     else if (item.form === 'group') {
       counts.groups++;
@@ -149,7 +167,7 @@ export function selectItems(
   const days = daysOf(items);
   const rows = withSummaries(brief) ? addSummaries(reader, items) : items;
   sayWhose(reader, rows);
-  return { items: rows, undated, counts, ...range, ...days };
+  return { items: rows, undated, counts, fates, ...range, ...days };
 }
 
 /** The position of what stands for an activity on the page: itself, or the summary above it at the level. */
@@ -164,8 +182,11 @@ function unitOf(outline: Schedule['outline'], i: number, level: number | null): 
 const withSummaries = (brief: TimelineBrief): boolean =>
   brief.rows === 'each' && brief.lanes.every((l) => l === 'outline');
 
-function codeReaderOf(plan: Plan, { outline }: Schedule): Coded {
+function codeReaderOf(plan: Plan, schedule: Schedule, colour: string | null, promised: Promised | null): Coded {
+  const { outline } = schedule;
+  const state = colour === null ? null : stateReader(colour, plan, schedule, promised);
   return (field, i) => {
+    if (state && field === colour) return outline.isSummary[i] ? '' : state(i);
     if (field !== 'outline') return plan.activities[i]!.codes[field] ?? '';
     let top = i;
     while (outline.parent[top]! !== -1) top = outline.parent[top]!;
@@ -177,8 +198,48 @@ function codeReaderOf(plan: Plan, { outline }: Schedule): Coded {
 const laneCode = ({ coded }: Reader, field: string, i: number, unit: number): string =>
   coded(field, i) || (unit === i ? '' : coded(field, unit));
 
-function filterOf(filters: Filter[], coded: Coded): (i: number) => boolean {
-  return (i) => filters.every((f) => f.values.includes(coded(f.field, i)) === (f.keep === 'only'));
+/** Whether an activity is asked for: by the condition, and by how it stands. */
+function passesOf({ plan, schedule: s, brief, promised }: Reader): (i: number) => boolean {
+  const holds = brief.where.tests.length === 0 ? null : conditionHolds(plan, s, brief.where, promised);
+  const stands = standsOf(plan, s, brief, promised);
+  return (i) => (holds === null || holds(i)) && (stands === null || stands(i));
+}
+
+function standsOf(
+  plan: Plan,
+  s: Schedule,
+  { only, weeks }: TimelineBrief,
+  promised: Promised | null,
+): ((i: number) => boolean) | null {
+  const { statusDate } = plan;
+  const open = (i: number) => !isComplete(plan.activities[i]!);
+  switch (only) {
+    case 'all':
+      return null;
+    case 'open':
+      return open;
+    case 'critical':
+      return (i) => plan.links.length > 0 && s.critical[i] === 1 && open(i);
+    case 'next':
+      // Without a status date nobody knows which weeks are the next.
+      return (i) =>
+        statusDate !== null &&
+        s.start[i] !== NONE &&
+        s.start[i]! < statusDate + weeks * 7 * 1440 &&
+        s.finish[i]! >= statusDate &&
+        open(i);
+    default: {
+      if (!promised) return () => false;
+      const variance = varianceReader(plan, s, promised.plan, promised.schedule);
+      return (i) => {
+        const v = variance(i);
+        if (only === 'changed') return v === null || v.startDays !== 0 || v.finishDays !== 0;
+        if (v === null) return false;
+        if (only === 'late') return (v.finishDays ?? 0) > 0;
+        return only === 'ahead' ? (v.finishDays ?? 0) < 0 : v.band === 'watch' || v.band === 'breach';
+      };
+    }
+  }
 }
 
 function itemOf(reader: Reader, index: number, lane: string[], members: number[]): Item {
@@ -219,6 +280,7 @@ function itemOf(reader: Reader, index: number, lane: string[], members: number[]
     ...reader.looks(colourCodes.length > 1 ? [SEVERAL] : colourCodes),
   };
   if (reader.promised) comparePromise(reader, reader.promised, item);
+  if (item.off !== null && Math.abs(item.off) < brief.threshold) [item.promised, item.off] = [null, null];
   return item;
 }
 

@@ -1,3 +1,4 @@
+import { ConditionRefused } from '@clembo/core';
 import { PAPER } from '../../graph/ink';
 import { eachLeaf, type Fit, type Scene, type SceneNode } from '../../graph/scene';
 import { fitWords, shownWords } from '../../graph/shown';
@@ -9,6 +10,7 @@ import { periodNodes } from '../../page/periods';
 import { MISSING } from '../../text/measure';
 import { fitAdvice } from './advice';
 import { type Body, bodyNodes, brokenLine, GRID_PAINT, STATUS_PAINT } from './body';
+import { blindSpots, blindWords } from './blind';
 import { contentRows } from './content';
 import { type FittedPage, fitPage, fitsWhole } from './fitPage';
 import { blankLabels, isHopeless } from './hopeless';
@@ -28,7 +30,7 @@ import { statement } from './statement';
  */
 export function composeTimeline(input: TimelineInput): Scene {
   const { plan, schedule, brief, measure, promised } = input;
-  const selection = selectItems(plan, schedule, brief, promised);
+  const { selection, refused } = chosen(input);
   const hopeless = isHopeless(selection, brief);
   const labels = hopeless ? blankLabels(selection) : writeLabels(selection, plan, schedule, brief, measure);
   const wanted = brief.title !== null && brief.title.trim() !== '' ? brief.title : statement(plan, schedule, promised);
@@ -40,12 +42,15 @@ export function composeTimeline(input: TimelineInput): Scene {
   const notice = page
     ? []
     : noticeNodes(
-        selection.items.length === 0 ? emptyWords(input, selection) : crowdedWords(input, selection),
+        refused ?? (selection.items.length === 0 ? emptyWords(input, selection) : crowdedWords(input, selection)),
         regions,
       );
   const nodes: SceneNode[] = [...regions.head.nodes, ...(body?.nodes ?? notice)];
   const fit = fitOf(input, selection, regions, page, body?.body ?? null, nodes);
-  const foot = footOf([shownWords(selection.counts), ...fitWords(fit)], sourceWords(input), frame, measure);
+  const blind = blindSpots(plan, schedule, selection, promised);
+  const hidden = brief.blind ? blindWords(blind) : '';
+  const about = [shownWords(selection.counts), hidden === '' ? '' : `not seen here: ${hidden}`, ...fitWords(fit)];
+  const foot = footOf(about, sourceWords(input), frame, measure);
   nodes.push(...footNodes(trimmed(foot, regions.foot), frame));
   return {
     width: frame.width,
@@ -58,7 +63,37 @@ export function composeTimeline(input: TimelineInput): Scene {
     content: contentRows(selection, regions.lanes),
     undated: selection.undated.map((i) => ({ ref: plan.activities[i]!.ref, name: plan.activities[i]!.name })),
     fit,
+    blind,
   };
+}
+
+/** What the brief asks for, or why it cannot be answered. */
+function chosen({ plan, schedule, brief, promised }: TimelineInput): { selection: Selection; refused: string | null } {
+  try {
+    return { selection: selectItems(plan, schedule, brief, promised), refused: null };
+  } catch (error) {
+    if (!(error instanceof ConditionRefused)) throw error;
+    // Nothing is known of the activities then but that they are left out.
+    const none = {
+      ...brief,
+      where: { match: 'all' as const, tests: [] },
+      include: 'both' as const,
+      only: 'all' as const,
+    };
+    const selection = selectItems(plan, schedule, none, promised);
+    const { of } = selection.counts;
+    const counts = {
+      ...selection.counts,
+      shown: 0,
+      inGroups: 0,
+      groups: 0,
+      milestonesInGroups: 0,
+      undated: 0,
+      outside: 0,
+      leftOut: of,
+    };
+    return { selection: { ...selection, items: [], undated: [], counts }, refused: error.message };
+  }
 }
 
 interface LaidPage extends Regions {
@@ -107,7 +142,7 @@ function plotNodes(page: LaidPage): { nodes: SceneNode[]; body: Body } {
   const right = frame.width - frame.margin;
   const left = frame.margin + gutter.width;
   const axis = timeAxis(scale, frame, measure, page.head.bottom, left, right);
-  const body = bodyNodes(g, fitted);
+  const body = bodyNodes(g, fitted, brief.print);
   const end = fitted.placed.bottom;
   const keyTop = end + strip.height;
   const periods = brief.periods ? plan.periods : [];

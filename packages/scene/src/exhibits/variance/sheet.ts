@@ -174,6 +174,7 @@ export function composeSheet<Brief extends Paged>(input: ComposeInput<Brief>, ma
     content: sheet.content,
     undated: sheet.undated,
     fit,
+    blind: null,
   };
 }
 
