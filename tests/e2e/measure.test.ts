@@ -287,16 +287,12 @@ describe('the weekly round on the demo plan', () => {
     );
     await page.keyboard.press('Enter');
     // Enter goes on to the next field.
-    await page.waitForFunction(() => (document.activeElement as HTMLElement).dataset.field === 'percent');
-    await page.keyboard.down('Control');
-    await page.keyboard.press('a');
-    await page.keyboard.up('Control');
-    await page.keyboard.type('100');
-    await page.keyboard.press('Enter');
-    await until(async () => {
-      const a = await activity('Toe beam, section 4');
-      return a.actualFinish === day('2026-09-24') && a.percent === 100;
+    await page.waitForFunction(() => {
+      const field = document.activeElement as HTMLInputElement;
+      // What has ended is done.
+      return field.dataset.field === 'percent' && field.value === '100';
     });
+    await until(async () => (await activity('Toe beam, section 4')).actualFinish === day('2026-09-24'));
     // The next one, by keys alone: on hold, with a comment.
     await page.keyboard.down('Alt');
     await page.keyboard.press('ArrowDown');

@@ -62,7 +62,7 @@ test('a new exhibit is a page that suits the plan; every part of its brief can b
   await page.waitForFunction(() =>
     [...document.querySelectorAll('[data-testid="page"] text')].some((t) => t.textContent?.startsWith('C1 ')),
   );
-  await changePart(page, 'page', 'wide slide');
+  await changePart(page, 'page', 'a wide slide');
   await page.waitForFunction(
     () => document.querySelector('[data-testid="page"] svg')?.getAttribute('viewBox') === '0 0 960 540',
   );
