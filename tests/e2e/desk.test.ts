@@ -51,6 +51,9 @@ async function openDemo(name: string, stage: 'Structure' | 'Show', exhibit?: str
 }
 const shown = (page: Page) => page.$eval('[data-testid="shown"]', (e) => e.textContent ?? '');
 
+/** By then the last change of a brief is on the server. */
+const kept = () => new Promise((r) => setTimeout(r, 700));
+
 describe('an exhibit', () => {
   test('the brief’s changes can be undone and redone, and last', async () => {
     const page = await openDemo('Saltmere sea wall', 'Show', 'The whole works');
@@ -78,12 +81,61 @@ describe('an exhibit', () => {
     await page.click('[data-brief-part="where"]');
     await (await page.waitForSelector('[aria-label="What it is compared with"]'))!.type('pile');
     await (await byName(page, 'button', 'Show only these')).click();
-    await waitForText(page, 'Lifeboat station');
     await waitForText(page, 'Promenade', false);
     expect(await page.$eval('[aria-label="Brief"]', (e) => e.textContent)).toContain('where name contains pile');
     await page.click('[data-brief-part="where"]');
     await (await byName(page, 'button', 'Show everything')).click();
     await waitForText(page, 'Promenade');
+    await kept();
+    await page.close();
+  });
+
+  test('what the page hides opens, leads to its facts, and is shown by a click; it can be said on the page', async () => {
+    const page = await openDemo('Saltmere sea wall', 'Show', 'The whole works');
+    await page.waitForSelector('[data-testid="blind"]');
+    expect(await page.$eval('[data-testid="blind"]', (b) => b.textContent)).toMatch(/hides \d+ late activities/);
+    await page.keyboard.press('b');
+    await (await page.waitForSelector('section[aria-label="Late"] ::-p-text(Weathertight)'))!.click();
+    await page.waitForFunction(
+      () => document.querySelector('[aria-label="Margin"] h2')?.textContent === 'Weathertight',
+    );
+    await page.click('[data-testid="blind"]');
+    await (await byName(page, 'button', 'say it on the page')).click();
+    await page.waitForFunction(() =>
+      [...document.querySelectorAll('[data-testid="page"] text')].some((t) =>
+        t.textContent?.includes('not seen here: '),
+      ),
+    );
+    await page.waitForSelector('[data-brief-part="blind"]');
+    await page.click('[data-testid="blind"]');
+    await (await byName(page, 'button', 'show every level')).click();
+    await page.waitForFunction(() => document.querySelector('[data-testid="blind"]') === null);
+    await page.keyboard.down('Control');
+    await page.keyboard.press('z');
+    await page.keyboard.press('z');
+    await page.keyboard.up('Control');
+    await page.waitForSelector('[data-testid="blind"]');
+    await kept();
+    await page.close();
+  });
+
+  test('advice for a crowded page shows what it would give, and is taken by a click', async () => {
+    const page = await openDemo('Saltmere sea wall', 'Show', 'The whole works');
+    await changePart(page, 'level', 'the last level');
+    await changePart(page, 'page', 'A4 landscape');
+    await page.waitForFunction(() =>
+      document.querySelector('[data-testid="fit"]')?.textContent?.match(/Tight|Too much/),
+    );
+    await page.click('[data-testid="fit"]');
+    const advice = (await page.waitForSelector('[data-advice="use A3 landscape"]'))!;
+    await page.waitForFunction(() => document.querySelectorAll('[data-advice] svg').length > 1);
+    expect(await advice.evaluate((a) => a.textContent)).toMatch(/smallest type [\d.]+ pt|still cannot/);
+    await advice.click();
+    await page.waitForFunction(
+      () => document.querySelector('[data-brief-part="page"]')?.textContent === 'A3 landscape',
+    );
+    await changePart(page, 'level', 'level 2');
+    await kept();
     await page.close();
   });
 

@@ -126,7 +126,7 @@ export const conditionPart = <Brief extends { where: Condition }>(lead: string):
   as: 'condition',
   quiet: (b) => b.where.tests.length === 0,
   name: 'where',
-  label: 'Only',
+  label: 'Where',
   lead,
   where: (b) => b.where,
   words: (b, plan) => conditionWords({ codeFields: plan.codeFields, effortDay: plan.effortDay ?? null }, b.where),

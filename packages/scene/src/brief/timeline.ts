@@ -133,7 +133,7 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
   {
     as: 'one',
     name: 'only',
-    label: 'Only',
+    label: 'How it stands',
     lead: ', ',
     quiet: (b) => b.only === 'all',
     value: (b) => (b.only === 'next' ? `next ${b.weeks}` : b.only),

@@ -23,8 +23,12 @@ export function BlindSpots({ blind, said, onMend, onChoose }: Props) {
     ['Milestones', blind.milestones],
   ];
   return (
-    <Popover className="min-w-0">
-      <PopoverButton data-testid="blind" className="quiet min-w-0 py-0.5" title={`b: hides ${blind.words}`}>
+    <Popover className="flex min-w-0 flex-1">
+      <PopoverButton
+        data-testid="blind"
+        className="quiet max-w-full min-w-0 overflow-hidden py-0.5"
+        title={`b: hides ${blind.words}`}
+      >
         <EyeOff size={15} aria-hidden className="shrink-0" />
         <span className="truncate">
           hides{' '}
@@ -81,7 +85,14 @@ export function BlindSpots({ blind, said, onMend, onChoose }: Props) {
                     <ul>
                       {list.slice(0, LISTED).map((s) => (
                         <li key={s.ref}>
-                          <button type="button" className="choice w-full" onClick={() => onChoose(s.ref)}>
+                          <button
+                            type="button"
+                            className="choice w-full"
+                            onClick={() => {
+                              onChoose(s.ref);
+                              close();
+                            }}
+                          >
                             <span className="truncate">{s.name}</span>
                             <span className="ml-auto shrink-0 font-narrow text-[13.5px] text-soft">{s.why}</span>
                           </button>

@@ -156,6 +156,8 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
         </div>
         {page && (
           <FitStrip
+            open={open}
+            brief={brief}
             fit={page.fit}
             blind={page.blind}
             saysBlind={'blind' in brief && brief.blind}

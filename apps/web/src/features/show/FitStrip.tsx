@@ -5,11 +5,15 @@ import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { useState } from 'react';
 import { ask, Refused } from '@/ui/ask';
 import { wrong } from '@/ui/Toasts';
+import type { OpenRoom } from '@/workers/planRoom';
+import { Advice } from './Advice';
 import { BlindSpots } from './BlindSpots';
 import type { ComposedPage } from '@/workers/plan.worker';
 
 /** One strip below the page: the exhibit's name, what is not on the page, and how well the rest sits on it. */
 export function FitStrip({
+  open,
+  brief,
   fit,
   blind,
   saysBlind,
@@ -23,6 +27,8 @@ export function FitStrip({
   onMend,
   onChoose,
 }: {
+  open: OpenRoom | null;
+  brief: Brief;
   fit: Fit;
   blind: ComposedPage['blind'];
   /** Whether the page says what it hides. */
@@ -56,7 +62,7 @@ export function FitStrip({
   const words = !fit.readable ? 'Too much' : trouble.length > 0 || (fit.counts.noRoom ?? 0) > 0 ? 'Tight' : 'Fits';
   return (
     <div className="flex h-[42px] shrink-0 items-center justify-between gap-4 border-t border-line bg-paper px-6 text-[14.5px]">
-      <div className="flex min-w-0 items-center gap-3">
+      <div className="flex min-w-0 flex-1 items-center gap-3">
         <label className="flex shrink-0 items-center gap-3">
           <span className="text-soft">Exhibit</span>
           <input
@@ -69,7 +75,7 @@ export function FitStrip({
         </label>
         {blind && <BlindSpots blind={blind} said={saysBlind} onMend={onMend} onChoose={onChoose} />}
       </div>
-      <div className="flex min-w-0 items-center gap-3">
+      <div className="flex max-w-[56%] min-w-0 shrink-0 items-center gap-3">
         {unsaved && (
           <span role="alert" className="shrink-0 font-semibold text-madder">
             Not kept yet; it is tried again
@@ -86,7 +92,10 @@ export function FitStrip({
               {fit.readable ? `smallest type ${Math.round(fit.smallestType * 10) / 10} pt` : 'cannot be read'}
             </span>
           </PopoverButton>
-          <PopoverPanel anchor={{ to: 'top end', gap: 8 }} className="panel w-80 p-3">
+          <PopoverPanel
+            anchor={{ to: 'top end', gap: 8 }}
+            className="panel max-h-[560px]! w-[400px] overflow-auto p-3!"
+          >
             {({ close }) => (
               <>
                 <p className="text-soft">
@@ -100,16 +109,15 @@ export function FitStrip({
                 <ul className="mt-1 space-y-1">
                   {fit.advice.map((a) => (
                     <li key={a.words}>
-                      <button
-                        type="button"
-                        className="choice w-full"
-                        onClick={() => {
+                      <Advice
+                        open={open}
+                        brief={brief}
+                        advice={a}
+                        onTake={() => {
                           onMend(a.change as Partial<Brief>);
                           close();
                         }}
-                      >
-                        {a.words}
-                      </button>
+                      />
                     </li>
                   ))}
                 </ul>
