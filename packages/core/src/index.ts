@@ -44,6 +44,7 @@ export * from './refresh/changes';
 export * from './select/condition';
 export * from './select/fields';
 export * from './select/select';
+export * from './select/readCondition';
 export * from './codes/book';
 export * from './codes/fill';
 export * from './codes/paste';

@@ -102,7 +102,8 @@ function sizeHolds(read: FieldReader, is: Operator, values: readonly string[], t
   return is === 'isNot' ? (i) => !met(i) : met;
 }
 
-const WORDS: Record<Operator, [text: string, number: string, day: string]> = {
+/** What operators are called, for texts, numbers and days. */
+export const OPERATOR_WORDS: Record<Operator, [text: string, number: string, day: string]> = {
   is: ['is', 'is', 'is'],
   isNot: ['is not', 'is not', 'is not'],
   begins: ['begins with', '', ''],
@@ -120,10 +121,16 @@ const COLUMN: Record<FieldType, 0 | 1 | 2> = { text: 0, number: 1, day: 2 };
 
 /** What may be asked of fields of a kind, each with its words. */
 export const operatorsFor = (type: FieldType): [Operator, string][] =>
-  (Object.keys(WORDS) as Operator[]).flatMap((is): [Operator, string][] => {
-    const words = WORDS[is][COLUMN[type]];
+  (Object.keys(OPERATOR_WORDS) as Operator[]).flatMap((is): [Operator, string][] => {
+    const words = OPERATOR_WORDS[is][COLUMN[type]];
     return words === '' ? [] : [[is, words]];
   });
+
+/** A value as it stands in a sentence: in quotes where it would be taken for more than one, or for nothing. */
+export const valueWords = (value: string): string =>
+  value === '' || /[,;()“”"]|\.(?=\s|$)|\b(?:and|or)\b|^\s|\s$|\s\s/i.test(value)
+    ? `“${value.replace(/[“”]/g, '"')}”`
+    : value;
 
 /** A condition as a person would say it: `phase is Build and name contains pile`. */
 export function conditionWords(plan: Pick<Plan, 'codeFields' | 'effortDay'>, { match, tests }: Condition): string {
@@ -135,9 +142,11 @@ export function conditionWords(plan: Pick<Plan, 'codeFields' | 'effortDay'>, { m
     .map((t) => {
       if (!isTest(t))
         return tests.length > 1 && t.tests.length > 1 ? `(${conditionWords(plan, t)})` : conditionWords(plan, t);
-      const says = WORDS[t.is][COLUMN[fieldType(t.field)]] || t.is;
+      const says = OPERATOR_WORDS[t.is][COLUMN[fieldType(t.field)]] || t.is;
       const values =
-        t.is === 'empty' || t.is === 'filled' ? '' : ` ${t.values.map((v) => titles(t.field, v)).join(' or ')}`;
+        t.is === 'empty' || t.is === 'filled'
+          ? ''
+          : ` ${t.values.map((v) => valueWords(titles(t.field, v))).join(' or ')}`;
       return `${names.get(t.field) ?? t.field} ${says}${values}`;
     })
     .join(match === 'all' ? ' and ' : ' or ');

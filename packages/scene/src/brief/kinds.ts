@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { type Part, type Segment, sentence } from './parts';
+import { type ReadBrief, readSentence } from './read';
 import { TIMELINE_PARTS, TimelineBrief } from './timeline';
 import {
   AMOUNTS_PARTS,
@@ -100,6 +101,10 @@ export const spoken = (kind: BriefKind): SpokenKind<Brief> => SPOKEN[kind] as un
 /** A brief of any kind as a sentence. */
 export const sentenceOf = (brief: Brief, words: PlanWords): Segment[] =>
   sentence(spoken(brief.kind).parts, brief, words);
+
+/** Reads a sentence into a brief of a kind; what it does not speak of stays as it was. */
+export const readBriefSentence = (text: string, brief: Brief, words: PlanWords): ReadBrief<Brief> =>
+  readSentence(spoken(brief.kind).parts, text, brief, words);
 
 /** A brief of a kind with every part at its default. */
 export const defaultBrief = <Kind extends BriefKind>(kind: Kind): BriefOf<Kind> =>

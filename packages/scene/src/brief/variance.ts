@@ -12,7 +12,7 @@ import {
   type Part,
   PROMISED,
 } from './parts';
-import type { PlanWords } from './words';
+import { listWords, type PlanWords } from './words';
 
 /** What all pages have that say how a plan stands against its promise. */
 const COMMON = {
@@ -174,9 +174,7 @@ export const TREND_PARTS: Part<TrendBrief>[] = [
     words: (b, { milestones = [] }) =>
       b.refs.length === 0
         ? 'the milestones that moved most'
-        : b.refs.length === 1
-          ? (milestones.find((m) => m.ref === b.refs[0])?.name ?? b.refs[0]!)
-          : `${b.refs.length} milestones`,
+        : listWords(b.refs.map((ref) => milestones.find((m) => m.ref === ref)?.name ?? ref)),
     options: ({ milestones = [] }) => milestones.map((m): [string, string] => [m.ref, m.name]),
     set: (refs) => ({ refs }),
   },

@@ -1,0 +1,151 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  type Condition,
+  endOfDay,
+  operatorsFor,
+  parseIsoDate,
+  readCondition,
+  selectFields,
+  startOfDay,
+} from '@clembo/core';
+import { seeded } from '../../core/tests/helpers';
+import { demoPlans } from '../../../demo/index';
+import {
+  Brief,
+  type BriefKind,
+  defaultBrief,
+  type PlanWords,
+  readBriefSentence,
+  sentenceOf,
+  SPOKEN,
+  type TimelineBrief,
+} from '../src/index';
+
+const [{ current: wall }] = demoPlans() as [ReturnType<typeof demoPlans>[number]];
+const words: PlanWords = {
+  ...wall,
+  editions: [
+    { id: 'sep', name: 'Edition of 7 September 2026' },
+    { id: 'jan', name: 'Contract baseline of 12 January 2026' },
+  ],
+  levels: 3,
+  milestones: wall.activities.filter((a) => a.kind.endsWith('Milestone')).map((a) => ({ ref: a.ref, name: a.name })),
+};
+const say = (b: Brief) =>
+  sentenceOf(b, words)
+    .map((s) => s.text)
+    .join('');
+const kinds = Object.keys(SPOKEN) as BriefKind[];
+const read = (text: string, from: Brief = defaultBrief('timeline')) => readBriefSentence(text, from, words);
+
+describe('a sentence is read back as the brief that it says', () => {
+  test.each(kinds)('%s: random briefs', (kind) => {
+    const random = seeded(kinds.indexOf(kind) + 41);
+    const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+    for (let turn = 0; turn < 300; turn++) {
+      let brief = defaultBrief(kind) as Brief;
+      for (const part of SPOKEN[kind].parts as unknown as (typeof SPOKEN)['timeline']['parts']) {
+        if (random() < 0.4) continue;
+        const now = brief as TimelineBrief;
+        if (part.shown && !part.shown(now, words)) continue;
+        const change =
+          part.as === 'one'
+            ? part.set(pick(part.options(words, now))[0])
+            : part.as === 'many'
+              ? part.set(
+                  part
+                    .options(words, now)
+                    .map(([v]) => v)
+                    .filter(() => random() < 0.4)
+                    .slice(0, part.most ?? 99),
+                )
+              : part.as === 'day'
+                ? part.set((part.isFinish ? endOfDay : startOfDay)(20_500 + Math.floor(random() * 600)))
+                : part.set(someCondition(random, 1));
+        brief = { ...brief, ...change } as Brief;
+      }
+      const back = readBriefSentence(say(brief), defaultBrief(kind), words);
+      expect([say(brief), back.unknown]).toEqual([say(brief), []]);
+      expect([say(brief), back.brief]).toEqual([say(brief), brief]);
+    }
+  });
+});
+
+/** A condition whose words have one meaning: two tests or more where it is nested. */
+function someCondition(random: () => number, depth: number): Condition {
+  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+  const fields = selectFields(wall);
+  const test = () => {
+    const field = pick(fields);
+    const [is] = pick(operatorsFor(field.type));
+    const book = wall.codeFields.find((f) => `code.${f.id}` === field.id)?.values.map((v) => v.code);
+    const value = () =>
+      field.type === 'day'
+        ? `2026-0${1 + Math.floor(random() * 9)}-14`
+        : field.type === 'number'
+          ? String(Math.floor(random() * 500) / 10)
+          : book
+            ? pick(book)
+            : pick(['pile', 'Wall, north', 'this and that', 'A.1', 'Nord (alt)', 'either or']);
+    const values =
+      is === 'empty' || is === 'filled' ? [] : [...new Set([value(), ...(random() < 0.3 ? [value()] : [])])];
+    return { field: field.id, is, values };
+  };
+  const count = 1 + Math.floor(random() * 3);
+  const inner = depth > 0 && random() < 0.3;
+  const tests = Array.from({ length: count }, (_, k) => {
+    if (!inner || k === 0 || count < 2) return test();
+    return { match: random() < 0.5 ? ('all' as const) : ('any' as const), tests: [test(), test()] };
+  });
+  return { match: tests.length === 1 || random() < 0.5 ? 'all' : 'any', tests };
+}
+
+describe('what is typed', () => {
+  test('is understood in any order; the rest stays as it was', () => {
+    const { brief, unknown } = read('milestones only in lanes by contractor, only the next 6 weeks, on A4 landscape', {
+      ...defaultBrief('timeline'),
+      level: 2,
+      page: 'A1 landscape',
+    });
+    expect(unknown).toEqual([]);
+    expect(brief).toMatchObject({
+      include: 'milestones',
+      lanes: ['contractor'],
+      only: 'next',
+      weeks: 6,
+      page: 'A4 landscape',
+      level: 2,
+    });
+    const turned = read('A4 landscape, only the next 6 weeks, in lanes by contractor, milestones only').brief;
+    expect(turned).toMatchObject({ include: 'milestones', lanes: ['contractor'], only: 'next', page: 'A4 landscape' });
+  });
+  test('what is not understood is said with its place', () => {
+    const text = 'milestones only, with sparkles all over, on A4 landscape';
+    const { unknown, brief } = read(text);
+    expect(unknown.map((u) => text.slice(u.from, u.to))).toEqual(unknown.map((u) => u.text));
+    expect(unknown.map((u) => u.text).join(' ')).toContain('sparkles');
+    expect((brief as TimelineBrief).include).toBe('milestones');
+  });
+  test('dates as people type them', () => {
+    const { brief } = read('from 2026-09-01 to 14 sep 2026');
+    expect(brief).toMatchObject({
+      from: startOfDay(parseIsoDate('2026-09-01')!),
+      to: endOfDay(parseIsoDate('2026-09-14')!),
+    });
+  });
+  test('a condition ends where the next part begins', () => {
+    const { brief, unknown } = read('where Phase is Wall or Promenade and finish is before 2026-12-01, rows each');
+    expect(unknown).toEqual([]);
+    expect(brief).toMatchObject({
+      rows: 'each',
+      where: {
+        match: 'all',
+        tests: [
+          { field: 'code.phase', is: 'is', values: ['Wall', 'Promenade'] },
+          { field: 'finish', is: 'below', values: ['2026-12-01'] },
+        ],
+      },
+    });
+    expect(readCondition(wall, 'sparkles are many')).toBeNull();
+  });
+});
