@@ -83,6 +83,8 @@ const scroll = (page: Page, step: number): Promise<number[]> =>
 
 const { browser, close } = await openBrowser();
 const page = await openPage(browser, address);
+// Loaders name functions by a helper that pages do not have.
+await page.evaluateOnNewDocument('globalThis.__name = (f) => f');
 const [small, large] = [await planOf(SMALL), await planOf(LARGE)];
 const edits: Record<'small' | 'large', number[]> = { small: [], large: [] };
 await openLedger(page, small);

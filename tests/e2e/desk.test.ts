@@ -139,6 +139,38 @@ describe('an exhibit', () => {
     await page.close();
   });
 
+  test('the sentence is typed, in any order; what is not understood is said', async () => {
+    const page = await openDemo('Saltmere sea wall', 'Show', 'Gates and payments');
+    const said = () => page.$eval('[aria-label="Brief"]', (e) => e.textContent!);
+    const before = await said();
+    await page.keyboard.press('t');
+    const field = (await page.waitForSelector('[aria-label="The brief as a sentence"]'))!;
+    expect(await field.evaluate((f) => (f as HTMLTextAreaElement).value)).toBe(before);
+    await page.keyboard.type('on A3 portrait, with sparkles, in lanes by contractor');
+    await page.waitForFunction(() =>
+      document.querySelector('[data-testid="typed"]')?.textContent?.includes('sparkles'),
+    );
+    await page.keyboard.down('Control');
+    await page.keyboard.press('a');
+    await page.keyboard.up('Control');
+    await page.keyboard.type('on A3 portrait, in lanes by contractor');
+    await page.keyboard.press('Enter');
+    await page.waitForSelector('[data-brief-part="lanes"]');
+    expect(await said()).toContain('milestones only, in lanes by contractor');
+    expect(await said()).toContain('on A3 portrait');
+    await page.waitForFunction(
+      () => document.querySelector('[data-testid="page"] svg')?.getAttribute('viewBox') === '0 0 841.89 1190.55',
+    );
+    await page.keyboard.press('t');
+    await page.waitForSelector('[aria-label="The brief as a sentence"]');
+    await page.keyboard.type(before);
+    await page.keyboard.press('Enter');
+    await page.waitForSelector('[data-brief-part="lanes"]');
+    expect(await said()).toBe(before);
+    await kept();
+    await page.close();
+  });
+
   test('a date for the start cuts the page there', async () => {
     const page = await openDemo('Saltmere sea wall', 'Show', 'The whole works');
     await sayPart(page, 'from');

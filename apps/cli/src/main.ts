@@ -6,10 +6,11 @@ import { loadPlan } from './load';
 const HELP = `clembo: pages from schedule data, on the command line
 
   clembo schedule FILE [--json]          dates and float of every activity, as CSV or JSON
-  clembo compose FILE [--kind KIND | --brief BRIEF.json] [--baseline OLD] [--date DATE] [--locale en-GB]
+  clembo compose FILE [--kind KIND | --brief BRIEF.json] [--say SENTENCE] [--baseline OLD] [--date DATE] [--locale en-GB]
          --out PAGE.(svg|pdf|png)        a page; without a brief, one that suits the plan;
                                          --kind timeline, slips, bars, amounts, trend, curves, months or
                                          snapshot;
+                                         --say "milestones only, in lanes by phase": what is other than that;
                                          --baseline: what was promised; --date: of a PDF;
                                          --locale: whose notation numbers are written in
   clembo intake FILE [--strict] [--out PLAN.(clembo|json)] [--json]
@@ -72,6 +73,7 @@ const OPTIONS = {
   baseline: { type: 'string' },
   against: { type: 'string' },
   locale: { type: 'string' },
+  say: { type: 'string' },
   date: { type: 'string' },
   buffer: { type: 'string' },
   distance: { type: 'string' },

@@ -396,6 +396,25 @@ describe('clembo check, changes, variance, linear', () => {
     expect((await ask('wheel')).err).toContain('--kind takes timeline, slips');
   });
 
+  test('a sentence says what is other than in the brief, and what is not understood', async () => {
+    const out = join(folder, 'said.svg');
+    const done = await clembo(
+      'compose',
+      now(),
+      '--out',
+      out,
+      '--say',
+      'rows each, on A3 portrait, where name contains Dig',
+    );
+    expect([done.code, done.err]).toEqual([0, '']);
+    const svg = readFileSync(out, 'utf8');
+    expect(svg).toContain('viewBox="0 0 841.89 1190.55"');
+    expect(svg).toContain('Dig');
+    expect(svg).not.toContain('>Refill');
+    const wrong = await clembo('compose', now(), '--out', out, '--say', 'rows each, with sparkles');
+    expect([wrong.code, wrong.err.includes('“sparkles” is not understood')]).toEqual([2, true]);
+  });
+
   // Common practice: see packages/core/tests/linear.test.ts
   test('linear finds crossing lines and starts that keep a buffer', async () => {
     const plan = file(

@@ -8,6 +8,7 @@ import {
   readDelimited,
   readPlan,
   readPlanJson,
+  readTables,
   UnreadableFile,
   writeCsv,
   writePlanJson,
@@ -187,4 +188,13 @@ describe('what is written for others', () => {
     for (const text of ['Name,Start\nA,2026-01-05\n', 'Piling,2026-01-05,2026-01-09\n', 'Name\nName\n'])
       expect(hasRows(readDelimited(text, 'x.csv'))).toBe(true);
   });
+});
+
+test('a calendar entry that comes back after millions of years is one row, at once', async () => {
+  const lines = ['BEGIN:VCALENDAR', 'BEGIN:VEVENT', 'UID:a', 'SUMMARY:Long', 'DTSTART:20260105T080000'];
+  const text = [...lines, 'RRULE:FREQ=DAILY;INTERVAL=4294967296;COUNT=4', 'END:VEVENT', 'END:VCALENDAR'].join('\r\n');
+  const began = Date.now();
+  const [table] = await readTables(new TextEncoder().encode(text), 'x.ics');
+  expect((Date.now() - began) / 1000).toBeLessThan(SECONDS);
+  expect(table!.rows.length).toBe(1);
 });

@@ -1,7 +1,7 @@
 import { writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { dirname, extname, join } from 'node:path';
-import { NONE, parseIsoDate, schedulePlan, startOfDay } from '@clembo/core';
+import { isMilestone, NONE, parseIsoDate, type Plan, type Schedule, schedulePlan, startOfDay } from '@clembo/core';
 import { amountWords } from '@clembo/formats/amounts';
 import { fontFolder, writePdf, writePng, writeSvg } from '@clembo/render';
 import {
@@ -12,8 +12,11 @@ import {
   type Fit,
   fitWords,
   type FontMetrics,
+  PROMISED,
   type Promised,
+  readBriefSentence,
   type Scene,
+  sentenceOf,
   shownWords,
 } from '@clembo/scene';
 import metrics from '@clembo/scene/metrics.json' with { type: 'json' };
@@ -28,6 +31,8 @@ interface ComposeOptions {
   brief?: string | undefined;
   /** The kind of exhibit, where no brief says it. */
   kind?: string | undefined;
+  /** What is other than in the brief, as a sentence. */
+  say?: string | undefined;
   /** Whose notation numbers are written in (BCP 47). */
   locale?: string | undefined;
   out?: string | undefined;
@@ -39,17 +44,18 @@ interface ComposeOptions {
 export async function composeCommand(
   { plan, promised: stated, editions: held }: Loaded,
   baseline: Loaded | null,
-  { brief: briefFile, kind, locale, out, date }: ComposeOptions,
+  { brief: briefFile, kind, say, locale, out, date }: ComposeOptions,
 ): Promise<string> {
   const format = FORMATS.find((f) => f === extname(out ?? '').toLowerCase());
   if (out === undefined || !format)
     throw new UsageError('Say where the page goes with --out PAGE.svg, PAGE.pdf or PAGE.png.');
   const schedule = schedulePlan(plan);
   const kept = baseline?.plan ?? stated;
-  const brief: Brief =
+  const given: Brief =
     briefFile === undefined
       ? EXHIBITS[exhibitName(kind ?? 'timeline')].suggest(plan, schedule, kept ? 1 : 0)
       : await readBrief(briefFile);
+  const brief = say === undefined ? given : spokenBrief(say, given, plan, schedule, kept !== null);
   if (schedule.findings.some((f) => f.code === 'noStart'))
     throw new UsageError('Nothing in the file says when it begins. Say the start of the plan with --start 2026-01-05.');
   if (plan.activities.length > 0 && schedule.start.every((m) => m === NONE))
@@ -126,4 +132,22 @@ async function readBrief(file: string): Promise<Brief> {
   throw new UsageError(
     `${file}: not a brief: ${places.join('; ')}. \`clembo brief --kind timeline\` prints one to change.`,
   );
+}
+
+/** A brief with what a sentence says otherwise. */
+function spokenBrief(say: string, brief: Brief, plan: Plan, schedule: Schedule, promised: boolean): Brief {
+  const words = {
+    ...plan,
+    editions: promised ? [{ id: PROMISED, name: 'the promise' }] : [],
+    levels: schedule.outline.level.reduce((a, b) => Math.max(a, b), 1),
+    milestones: plan.activities.filter((a) => isMilestone(a.kind)).map((a) => ({ ref: a.ref, name: a.name || a.ref })),
+  };
+  const { brief: said, unknown } = readBriefSentence(say, brief, words);
+  if (unknown.length > 0)
+    throw new UsageError(
+      `--say: “${unknown.map((u) => u.text).join('”, “')}” is not understood. The brief says: ${sentenceOf(brief, words)
+        .map((s) => s.text)
+        .join('')}`,
+    );
+  return said;
 }

@@ -29,6 +29,7 @@ export const KEY_HELP = {
   ],
   'An exhibit': [
     ['e', 'edit the brief'],
+    ['t', 'type the sentence of the brief'],
     ['b', 'what the page hides'],
     ['w', 'the page at full width'],
     ['[ and ]', 'the exhibit before, and the next'],

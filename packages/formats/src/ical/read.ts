@@ -148,18 +148,32 @@ function safeInstances(master: ICAL.Component, others: ICAL.Component[], uid: st
   }
 }
 
+const rulesOf = (c: ICAL.Component): ICAL.Recur[] =>
+  c.getAllProperties('rrule').map((p) => p.getFirstValue() as ICAL.Recur);
+
+/** Days of the steps in which something comes back. */
+const STEP_DAYS: Partial<Record<string, number>> = {
+  SECONDLY: 1 / 86_400,
+  MINUTELY: 1 / 1440,
+  HOURLY: 1 / 24,
+  DAILY: 1,
+  WEEKLY: 7,
+  MONTHLY: 30,
+  YEARLY: 365,
+};
+/** What comes back after four hundred years does not come back; looking for it would take as long. */
+const isBoundless = (rule: ICAL.Recur): boolean => (STEP_DAYS[rule.freq] ?? 1) * rule.interval > 400 * 365;
+
 function instancesOf(master: ICAL.Component, others: ICAL.Component[], uid: string): Row[] {
   const start = time(master, 'dtstart');
   const comesBack = master.hasProperty('rrule') || master.hasProperty('rdate');
   if (!comesBack || !start) return [master, ...others].map((c, k) => rowOf(c, k === 0 ? uid : `${uid} @ ${k + 1}`));
+  if (rulesOf(master).some(isBoundless)) return [rowOf(master, uid)];
   const own = endOf(master, start);
   const length = own ? own.subtractDate(start) : null;
   const expansion = new ICAL.RecurExpansion({ component: master, dtstart: start });
   const moved = new Map(others.map((c) => [String(time(c, 'recurrence-id') ?? ''), c]));
-  const isEndless = master.getAllProperties('rrule').some((p) => {
-    const rule = p.getFirstValue() as ICAL.Recur;
-    return rule.until === null && rule.count === null;
-  });
+  const isEndless = rulesOf(master).some((rule) => rule.until === null && rule.count === null);
   const rows: Row[] = [];
   for (let next = expansion.next(); next && rows.length < MOST_OF_ONE; next = expansion.next()) {
     if (isEndless && next.subtractDate(start).toSeconds() > FOLLOWED * 86_400) break;

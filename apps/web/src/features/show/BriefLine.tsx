@@ -1,8 +1,9 @@
 'use client';
 import { type Brief, type Part, sentence, spoken, unsaid } from '@clembo/scene/brief';
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
-import { Plus } from 'lucide-react';
+import { PencilLine, Plus } from 'lucide-react';
 import { useEffect, useState } from 'react';
+import { TypedBrief } from './TypedBrief';
 import { WherePart } from '@/features/plan/WherePart';
 import type { OpenRoom } from '@/workers/planRoom';
 import { DatePart } from './parts/DatePart';
@@ -22,10 +23,12 @@ export function BriefLine({ brief, open, onChange }: Props) {
   const { parts } = spoken(brief.kind);
   const [added, setAdded] = useState<ReadonlySet<string>>(new Set());
   const [latest, setLatest] = useState<string | null>(null);
+  const [typing, setTyping] = useState(false);
   const more = unsaid(parts, brief, open.head).filter((p) => !added.has(p.name));
   useEffect(() => {
     if (latest !== null) document.querySelector<HTMLElement>(`[data-brief-part="${latest}"]`)?.focus();
   }, [latest]);
+  if (typing) return <TypedBrief brief={brief} head={open.head} onChange={onChange} onClose={() => setTyping(false)} />;
   return (
     <p className="shrink-0 px-6 pt-3.5 pb-3 text-[17px] leading-[27px] text-soft" aria-label="Brief">
       {sentence(parts, brief, open.head, added).map((s, k) => {
@@ -65,6 +68,16 @@ export function BriefLine({ brief, open, onChange }: Props) {
           </MenuItems>
         </Menu>
       )}
+      <button
+        type="button"
+        aria-label="Type the sentence"
+        title="t: type the sentence"
+        data-testid="type-brief"
+        className="ml-1.5 inline-flex size-[22px] items-center justify-center rounded-full border border-line align-[-4px] hover:border-kelp hover:text-kelp"
+        onClick={() => setTyping(true)}
+      >
+        <PencilLine size={13} aria-hidden />
+      </button>
     </p>
   );
 }

@@ -69,6 +69,7 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
     ']': step(1),
     e: editBrief,
     w: () => setWide((v) => !v),
+    t: () => document.querySelector<HTMLElement>('[data-testid="type-brief"]')?.click(),
     b: () => document.querySelector<HTMLElement>('[data-testid="blind"]')?.click(),
     Escape: () => setChosen(null),
   });
@@ -103,6 +104,13 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
             } satisfies Found,
           ]
         : []),
+      {
+        id: 'type',
+        group: 'Actions',
+        label: 'Type the sentence of the brief',
+        hint: 't',
+        run: () => setTimeout(() => document.querySelector<HTMLElement>('[data-testid="type-brief"]')?.click(), 50),
+      },
       { id: 'edit', group: 'Actions', label: 'Edit the brief', hint: 'e', run: () => setTimeout(editBrief, 50) },
       ...siblings.map(
         (s): Found => ({
