@@ -1,6 +1,18 @@
 import { MISSING } from '../text/measure';
 import type { Fit, Shown } from './scene';
 
+/** What a page shows before anything is on it. */
+export const NOTHING_SHOWN: Shown = {
+  of: 0,
+  shown: 0,
+  inGroups: 0,
+  groups: 0,
+  milestonesInGroups: 0,
+  undated: 0,
+  outside: 0,
+  leftOut: 0,
+};
+
 const many = (n: number, one: string, several = `${one}s`): string => `${n} ${n === 1 ? one : several}`;
 
 /** What is on the page, and where the rest is: `35 of 142 activities shown, 100 more in 7 groups · not shown: 4 without dates`. */

@@ -1,29 +1,15 @@
 import { dayOf, finishDayOf } from '@clembo/core';
-import { INK } from '../../graph/ink';
 import { NEEDS_PROMISE } from '../../brief/timeline';
-import { round, type SceneNode } from '../../graph/scene';
+import type { SceneNode } from '../../graph/scene';
+import { noticeLines } from '../../page/notice';
 import { formatDay } from '../../text/dates';
 import { fitAdvice } from './advice';
 import type { Regions, TimelineInput } from './regions';
 import type { Selection } from './select';
 
 /** A sentence in the place of the rows. */
-export function noticeNodes(words: string, { frame, head, input: { measure } }: Regions): SceneNode[] {
-  const size = frame.subtitleSize * 1.5;
-  const width = (frame.width - 2 * frame.margin) * 0.7;
-  const lines = measure.wrap('text', size, measure.clean(words), width, 8);
-  const top = (head.bottom + frame.height - frame.margin) / 2 - (lines.length * size * 1.4) / 2;
-  return lines.map(
-    (text, k): SceneNode => ({
-      type: 'text',
-      x: round((frame.width - measure.width('text', size, text)) / 2),
-      y: round(top + k * size * 1.4),
-      size,
-      runs: [{ text, face: 'text', fill: INK }],
-      role: 'notice',
-    }),
-  );
-}
+export const noticeNodes = (words: string, { frame, head, input: { measure } }: Regions): SceneNode[] =>
+  noticeLines(measure.clean(words), frame, measure, head.bottom, frame.height - frame.margin);
 
 /** Why a page is empty. */
 export function emptyWords({ brief, plan, promised }: TimelineInput, { counts, from, to }: Selection): string {

@@ -18,6 +18,7 @@ import {
 } from '@clembo/core';
 import type { TimelineBrief } from '../../brief/timeline';
 import type { Shown } from '../../graph/scene';
+import { NOTHING_SHOWN } from '../../graph/shown';
 import type { Promised } from '../composed';
 import { type Coded, type CodeLook, codeLooks, SEVERAL } from './codes';
 import { stateReader } from './states';
@@ -110,16 +111,7 @@ export function selectItems(
     promised,
   };
   const passes = passesOf(reader);
-  const counts: Shown = {
-    of: 0,
-    shown: 0,
-    inGroups: 0,
-    groups: 0,
-    milestonesInGroups: 0,
-    undated: 0,
-    outside: 0,
-    leftOut: 0,
-  };
+  const counts: Shown = { ...NOTHING_SHOWN };
   const undated: number[] = [];
   const fates = new Array<Fate>(plan.activities.length).fill('');
   const units = new Map<string, { index: number; lane: string[]; members: number[] }>();

@@ -1,7 +1,7 @@
 import { ConditionRefused } from '@clembo/core';
 import { PAPER } from '../../graph/ink';
 import { eachLeaf, type Fit, type Scene, type SceneNode } from '../../graph/scene';
-import { fitWords, shownWords } from '../../graph/shown';
+import { fitWords, NOTHING_SHOWN, shownWords } from '../../graph/shown';
 import { statusFlag, timeAxis } from '../../page/axis';
 import { type Foot, footNodes, footOf } from '../../page/foot';
 import { pageFrame } from '../../page/frame';
@@ -82,16 +82,7 @@ function chosen({ plan, schedule, brief, promised }: TimelineInput): { selection
     };
     const selection = selectItems(plan, schedule, none, promised);
     const { of } = selection.counts;
-    const counts = {
-      ...selection.counts,
-      shown: 0,
-      inGroups: 0,
-      groups: 0,
-      milestonesInGroups: 0,
-      undated: 0,
-      outside: 0,
-      leftOut: of,
-    };
+    const counts = { ...NOTHING_SHOWN, of, leftOut: of };
     return { selection: { ...selection, items: [], undated: [], counts }, refused: error.message };
   }
 }

@@ -1,5 +1,5 @@
+import { NOTHING_SHOWN } from '../../graph/shown';
 import {
-  conditionHolds,
   dayOf,
   earnedAmounts,
   earnedCurves,
@@ -21,7 +21,8 @@ import type { ComposeInput } from '../composed';
 import type { TextBox } from '../timeline/body';
 import { lineEntry, statusEntry } from './entries';
 import { rule, write } from './paint';
-import { composeSheet, type Drawn, NOTHING_SHOWN, type Room } from './sheet';
+import { holdsOf } from './rows';
+import { composeSheet, type Drawn, type Room } from './sheet';
 import { timePlot } from './timePlot';
 
 type Input = ComposeInput<CurvesBrief>;
@@ -50,8 +51,8 @@ const POINTS = 90;
 /** Promised, earned and spent over time, with what is to come. */
 export function composeCurves(input: Input): Scene {
   return composeSheet(input, () => {
-    const { plan, schedule, brief, promised } = input;
-    const holds = brief.where.tests.length === 0 ? () => true : conditionHolds(plan, schedule, brief.where, promised);
+    const { plan, schedule, brief } = input;
+    const holds = holdsOf(input);
     const counts: Shown = { ...NOTHING_SHOWN };
     const chosen: number[] = [];
     plan.activities.forEach((a, i) => {

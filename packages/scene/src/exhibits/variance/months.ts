@@ -1,5 +1,5 @@
+import { NOTHING_SHOWN } from '../../graph/shown';
 import {
-  conditionHolds,
   type Day,
   dayOf,
   isComplete,
@@ -20,7 +20,8 @@ import type { ComposeInput } from '../composed';
 import { niceSteps } from './curves';
 import { statusEntry } from './entries';
 import { rule, write } from './paint';
-import { composeSheet, type Drawn, NOTHING_SHOWN, type Room } from './sheet';
+import { holdsOf } from './rows';
+import { composeSheet, type Drawn, type Room } from './sheet';
 import { timePlot } from './timePlot';
 
 type Input = ComposeInput<MonthsBrief>;
@@ -45,8 +46,8 @@ const OWN = 7;
 /** What every month or week brings: hours that are needed, payments, or what finishes. */
 export function composeMonths(input: Input): Scene {
   return composeSheet(input, () => {
-    const { plan, schedule, brief, promised } = input;
-    const holds = brief.where.tests.length === 0 ? () => true : conditionHolds(plan, schedule, brief.where, promised);
+    const { plan, schedule, brief } = input;
+    const holds = holdsOf(input);
     const counts: Shown = { ...NOTHING_SHOWN };
     const chosen: number[] = [];
     plan.activities.forEach((a, i) => {

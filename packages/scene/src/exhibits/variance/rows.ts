@@ -1,3 +1,4 @@
+import { NOTHING_SHOWN } from '../../graph/shown';
 import {
   activityTime,
   type Band,
@@ -23,7 +24,6 @@ import {
 } from '@clembo/core';
 import type { Shown } from '../../graph/scene';
 import type { ComposeInput, Promised } from '../composed';
-import { NOTHING_SHOWN } from './sheet';
 
 interface Place {
   start: number;
@@ -86,11 +86,20 @@ export function codeTitlesIn(plan: Plan, { outline }: Schedule, field: string): 
   return titles;
 }
 
+/** What a brief's condition asks of activities. */
+export const holdsOf = ({
+  plan,
+  schedule,
+  brief,
+  promised,
+}: ComposeInput<Pick<Asked, 'where'>>): ((i: number) => boolean) =>
+  brief.where.tests.length === 0 ? () => true : conditionHolds(plan, schedule, brief.where, promised);
+
 /** Chooses what a brief asks for, with where it stands and where it was promised. */
 export function varianceRows(input: ComposeInput<Asked>): VarianceRows {
   const { plan, schedule: s, brief } = input;
   const promised = input.promised!;
-  const holds = brief.where.tests.length === 0 ? () => true : conditionHolds(plan, s, brief.where, promised);
+  const holds = holdsOf(input);
   const include = brief.include ?? 'both';
   const counts: Shown = { ...NOTHING_SHOWN };
   const undated: VarianceRows['undated'] = [];

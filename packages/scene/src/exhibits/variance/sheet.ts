@@ -1,21 +1,14 @@
 import { ConditionRefused } from '@clembo/core';
 import { LARGER, type PageName } from '../../brief/pages';
-import { INK, PAPER } from '../../graph/ink';
-import {
-  type ContentTable,
-  eachLeaf,
-  type FitAdvice,
-  round,
-  type Scene,
-  type SceneNode,
-  type Shown,
-} from '../../graph/scene';
-import { fitWords, LONGEST_FIT_WORDS, shownWords } from '../../graph/shown';
+import { PAPER } from '../../graph/ink';
+import { type ContentTable, eachLeaf, type FitAdvice, type Scene, type SceneNode, type Shown } from '../../graph/scene';
+import { fitWords, LONGEST_FIT_WORDS, NOTHING_SHOWN, shownWords } from '../../graph/shown';
 import { footNodes, footOf } from '../../page/foot';
 import { type PageFrame, pageFrame } from '../../page/frame';
 import { headNodes } from '../../page/head';
 import { type LegendEntry, legendOf } from '../../page/legend';
 import { formatDay } from '../../text/dates';
+import { noticeLines } from '../../page/notice';
 import { MISSING, type Measure } from '../../text/measure';
 import type { ComposeInput } from '../composed';
 import { dayOf } from '@clembo/core';
@@ -72,17 +65,6 @@ interface Paged {
 /** Sizes of type that are tried, the largest first, in shares of the usual one. */
 const SIZES = [1.6, 1.35, 1.2, 1.1, 1, 0.85, 0.7];
 
-export const NOTHING_SHOWN: Shown = {
-  of: 0,
-  shown: 0,
-  inGroups: 0,
-  groups: 0,
-  milestonesInGroups: 0,
-  undated: 0,
-  outside: 0,
-  leftOut: 0,
-};
-
 /** Sets a page: head, body at the largest type that holds all of it, legend and foot. */
 export function composeSheet<Brief extends Paged>(input: ComposeInput<Brief>, make: () => Sheet): Scene {
   const sheet = asked(input, make);
@@ -128,7 +110,7 @@ export function composeSheet<Brief extends Paged>(input: ComposeInput<Brief>, ma
     (drawn === null ? 'This cannot be read on one page. Leave out some of it, or use a larger page.' : null);
   const nodes: SceneNode[] = [
     ...head.nodes,
-    ...(drawn ? drawn.nodes : noticeLines(words!, room)),
+    ...(drawn ? drawn.nodes : noticeLines(measure.clean(words!), frame, measure, room.top, room.bottom)),
     ...(drawn ? legend.nodes(room.bottom + frame.smallSize * 0.8) : []),
   ];
   let [smallest, missing] = [frame.smallSize, 0];
@@ -201,21 +183,4 @@ function asked<Brief extends Paged>(input: ComposeInput<Brief>, make: () => Shee
     if (error instanceof ConditionRefused) return without(error.message);
     throw error;
   }
-}
-
-/** A sentence in the middle of the body. */
-function noticeLines(words: string, { frame, measure, top, bottom }: Room): SceneNode[] {
-  const size = frame.subtitleSize * 1.5;
-  const lines = measure.wrap('text', size, measure.clean(words), (frame.width - 2 * frame.margin) * 0.7, 8);
-  const first = (top + bottom) / 2 - (lines.length * size * 1.4) / 2;
-  return lines.map(
-    (text, k): SceneNode => ({
-      type: 'text',
-      x: round((frame.width - measure.width('text', size, text)) / 2),
-      y: round(first + k * size * 1.4),
-      size,
-      runs: [{ text, face: 'text', fill: INK }],
-      role: 'notice',
-    }),
-  );
 }

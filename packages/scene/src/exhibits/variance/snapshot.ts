@@ -1,12 +1,13 @@
-import { conditionHolds, standingOf, toleranceOf } from '@clembo/core';
+import { NOTHING_SHOWN } from '../../graph/shown';
+import { standingOf, toleranceOf } from '@clembo/core';
 import type { SnapshotBrief } from '../../brief/variance';
 import { HAIRLINE, INK, SOFT_INK } from '../../graph/ink';
 import type { Scene, SceneNode, Shown } from '../../graph/scene';
 import type { ComposeInput } from '../composed';
 import { statement } from '../timeline/statement';
 import { bandInk, rule, write } from './paint';
-import { codeIn, codeTitlesIn } from './rows';
-import { composeSheet, type Drawn, NOTHING_SHOWN, type Room } from './sheet';
+import { codeIn, codeTitlesIn, holdsOf } from './rows';
+import { composeSheet, type Drawn, type Room } from './sheet';
 import { type SnapshotLine, snapshotLines } from './snapshotLines';
 
 type Input = ComposeInput<SnapshotBrief>;
@@ -25,7 +26,7 @@ const cellsOf = (l: SnapshotLine): string[] => [l.now, l.promised, l.actual, l.t
 export function composeSnapshot(input: Input): Scene {
   return composeSheet(input, () => {
     const { plan, schedule: s, brief, promised } = input;
-    const holds = brief.where.tests.length === 0 ? () => true : conditionHolds(plan, s, brief.where, promised);
+    const holds = holdsOf(input);
     const counts: Shown = { ...NOTHING_SHOWN };
     const groups = new Map<string, number[]>();
     plan.activities.forEach((_, i) => {

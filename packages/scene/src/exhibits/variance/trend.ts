@@ -1,3 +1,4 @@
+import { NOTHING_SHOWN } from '../../graph/shown';
 import { dayOf, isMilestone, movesBetween, type Trend, trendsOf } from '@clembo/core';
 import { MOST_TRENDS, type TrendBrief } from '../../brief/variance';
 import { CATEGORIES, GREY, HAIRLINE, INK, SOFT_INK } from '../../graph/ink';
@@ -9,7 +10,7 @@ import { marker } from '../timeline/shapes';
 import { type Column, layColumns } from './columns';
 import { lineEntry, statusEntry } from './entries';
 import { dayWordsOf, lateColour, rule } from './paint';
-import { composeSheet, type Drawn, NOTHING_SHOWN, type Room } from './sheet';
+import { composeSheet, type Drawn, type Room } from './sheet';
 import { timePlot } from './timePlot';
 
 type Input = ComposeInput<TrendBrief>;
