@@ -309,6 +309,11 @@ describe('the weekly round on the demo plan', () => {
     await page.keyboard.type('Waits for the tide');
     await page.keyboard.press('Enter');
     await until(async () => (await activity('Toe beam, section 5')).notes === 'Waits for the tide');
+    await (await page.waitForSelector('nav[aria-label="What is asked"] ::-p-text(Toe beam, section 5)'))!.click();
+    await page.waitForSelector('section[aria-label="Toe beam, section 5"] select');
+    expect(await page.$eval('[aria-label="Status"]', (x) => (x as HTMLSelectElement).value)).toBe('on hold');
+    await page.select('[aria-label="Status"]', 'in progress');
+    await until(async () => !(await activity('Toe beam, section 5')).onHold);
   }, 60_000);
 
   test('as a list, Enter goes down', async () => {

@@ -51,6 +51,8 @@ export interface RoundRow {
   planned: { first: Day; last: Day } | null;
   complete: boolean;
   onHold: boolean;
+  /** `not started`, `in progress`, `complete` or `on hold`. */
+  status: string;
   /** What is known now, as it is typed. */
   now: Said;
   /** What the last edition said, and whether anything is another since. */
@@ -163,6 +165,7 @@ function rowOf(
     planned: shownDays(s, i),
     complete: isComplete(a),
     onHold: a.onHold,
+    status: readers('status')(i),
     now: said(held, readers, i),
     last: before && last && lastReaders && said(last, lastReaders, j!),
     changed: before !== null && differs(a, before),

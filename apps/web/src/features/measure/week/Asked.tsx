@@ -6,6 +6,7 @@ import { changePlan, type OpenRoom } from '@/workers/planRoom';
 import type { RoundField, RoundRow, RoundWould } from '@/workers/plan.worker';
 import { wrong } from '@/ui/Toasts';
 import { AskedInput } from './AskedInput';
+import { StatusChoice } from './StatusChoice';
 
 interface Props {
   planId: string;
@@ -59,6 +60,8 @@ export function Asked({ planId, open, row, place, onStep, onNothingNew, onHold, 
   const say = (field: string, text: string) =>
     changePlan(planId, async (room) => (await room.typed([{ ref: row.ref, field, text }])).command).catch(wrong);
   const { planned } = row;
+  // What is planned for later has not happened.
+  const over = (day: number): boolean => open.head.statusDate !== null && day * 1440 < open.head.statusDate;
   return (
     <section ref={form} aria-label={row.name} className="min-w-0 flex-1 overflow-auto px-8 pt-4 pb-8" onKeyDown={onKey}>
       <div className="flex items-baseline gap-3">
@@ -78,6 +81,11 @@ export function Asked({ planId, open, row, place, onStep, onNothingNew, onHold, 
             <span />
             <span className="text-[13.5px] text-soft">now</span>
             <span className="text-[13.5px] text-soft">said last</span>
+            <dt className="pt-1">Status</dt>
+            <dd>
+              <StatusChoice planId={planId} row={row} />
+            </dd>
+            <dd />
             {row.asksFor.map((field) => (
               <div key={field} className="contents">
                 <dt className="pt-1">{labelOf(row, field)}</dt>
@@ -113,7 +121,7 @@ export function Asked({ planId, open, row, place, onStep, onNothingNew, onHold, 
           <div className="mt-5 flex flex-wrap gap-2 border-l border-line pl-5">
             {planned && !row.complete && (
               <>
-                {!row.milestone && row.now.actualStart === '' && (
+                {!row.milestone && row.now.actualStart === '' && over(planned.first) && (
                   <button
                     type="button"
                     className="quiet"
@@ -122,18 +130,20 @@ export function Asked({ planId, open, row, place, onStep, onNothingNew, onHold, 
                     Started {formatDay(planned.first, 'short')}, as planned
                   </button>
                 )}
-                <button
-                  type="button"
-                  className="quiet"
-                  onClick={() =>
-                    void say(
-                      row.asksFor.includes('actualFinish') ? 'actualFinish' : 'actualStart',
-                      isoDate(planned.last),
-                    )
-                  }
-                >
-                  {row.milestone ? 'Reached' : 'Finished'} {formatDay(planned.last, 'short')}, as planned
-                </button>
+                {over(planned.last) && (
+                  <button
+                    type="button"
+                    className="quiet"
+                    onClick={() =>
+                      void say(
+                        row.asksFor.includes('actualFinish') ? 'actualFinish' : 'actualStart',
+                        isoDate(planned.last),
+                      )
+                    }
+                  >
+                    {row.milestone ? 'Reached' : 'Finished'} {formatDay(planned.last, 'short')}, as planned
+                  </button>
+                )}
               </>
             )}
             <button
