@@ -1,6 +1,6 @@
 export * from './brief/index';
 export { suggestTimelineBrief } from './brief/suggest';
-export type { ComposeInput, Promised } from './exhibits/composed';
+export { type ComposeInput, MOST_EDITIONS, type Promised } from './exhibits/composed';
 export { composeExhibit, EXHIBITS, type ExhibitKind, type ExhibitName } from './exhibits/registry';
 export { blindWords } from './exhibits/timeline/blind';
 export type { AmountWords } from './text/amounts';

@@ -32,6 +32,7 @@ import {
   type ExhibitName,
   type Fit,
   type FontMetrics,
+  MOST_EDITIONS,
   PROMISED,
   type Promised,
 } from '@clembo/scene';
@@ -192,9 +193,6 @@ async function fetchPlan(planId: string, edition?: string): Promise<PlanBody> {
   if (!response.ok) throw new Error(body.error ?? 'The plan could not be loaded.');
   return { ...body, plan: unpackPlan(body.plan) };
 }
-
-/** So many editions are looked at at once, the latest. */
-const MOST_EDITIONS = 26;
 
 /** The command of what was not done. */
 const NOTHING_DONE: Command = { do: 'all', commands: [] };

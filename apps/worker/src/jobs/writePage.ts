@@ -1,13 +1,10 @@
 import { packPlan } from '@clembo/core';
-import { Brief, EXHIBITS, PROMISED } from '@clembo/scene';
+import { Brief, EXHIBITS, MOST_EDITIONS, PROMISED } from '@clembo/scene';
 import { localeOf, type PageFormat, readExhibit, readPlan } from '@clembo/store';
 import { WrittenPage } from '../hands/answers';
 import { JobRefused, type Outcome, type Room } from '../room';
 
 const TYPES: Record<PageFormat, string> = { pdf: 'application/pdf', svg: 'image/svg+xml', png: 'image/png' };
-
-/** So many editions are looked at at once, the latest. */
-const MOST_EDITIONS = 26;
 
 /** Writes an exhibit as a file, from the plan as it is now. */
 export async function writePageJob(room: Room, id: string, format: PageFormat): Promise<Outcome> {

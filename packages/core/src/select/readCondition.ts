@@ -1,5 +1,5 @@
 import type { Plan } from '../plan/schema';
-import type { Condition, Operator, Test } from './condition';
+import type { Condition, Test } from './condition';
 import { codeOfFieldId, fieldType, selectFields } from './fields';
 import { operatorsFor } from './select';
 
@@ -88,7 +88,7 @@ class Reader {
     if (is === 'empty' || is === 'filled') return { field: field.id, is, values: [] };
     const values: string[] = [];
     do {
-      const value = this.value(field.id, is);
+      const value = this.value(field.id);
       if (value === null) break;
       values.push(value);
     } while (this.another());
@@ -114,7 +114,7 @@ class Reader {
     return true;
   }
 
-  private value(field: string, _is: Operator): string | null {
+  private value(field: string): string | null {
     const code = codeOfFieldId(field);
     const book = this.plan.codeFields.find((f) => f.id === code)?.values ?? [];
     const said = this.quoted() ?? this.titled(book) ?? this.plain();

@@ -10,6 +10,9 @@ export interface Promised {
   name: string;
 }
 
+/** So many editions an exhibit looks at, the latest. */
+export const MOST_EDITIONS = 26;
+
 /** What an exhibit is composed from, beside its brief. */
 export interface ComposeInput<Brief> {
   plan: Plan;

@@ -1,7 +1,7 @@
 'use client';
-import type { Bounds } from '@clembo/core';
+import { BAND_WORDS, type Bounds } from '@clembo/core';
 import type { AmountShown } from '@/workers/plan.worker';
-import { BAND_COLOUR, BAND_WORDS } from './bands';
+import { BAND_COLOUR } from './bands';
 
 /** Amounts as shares of what was promised, with the bands of what is normal; clicked, an activity is chosen. */
 export function AmountChart({

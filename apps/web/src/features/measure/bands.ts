@@ -16,10 +16,3 @@ export const BAND_TEXT: Record<Band, string> = {
   watch: 'text-marigold-deep',
   breach: 'text-madder',
 };
-
-export const BAND_WORDS: Record<Band, string> = {
-  ahead: 'ahead',
-  inTolerance: 'within what is normal',
-  watch: 'to be watched',
-  breach: 'far off',
-};

@@ -78,16 +78,7 @@ const WORDS: Record<Reason, (day: string) => string> = {
   due: (day) => `due ${day}`,
 };
 
-const PROGRESS = [
-  'actualStart',
-  'actualFinish',
-  'percent',
-  'remaining',
-  'actualEffort',
-  'actualCost',
-  'onHold',
-  'notes',
-] as const;
+const PROGRESS = [...ROUND_FIELDS, 'onHold'] as const;
 const differs = (a: Activity, b: Activity): boolean => PROGRESS.some((k) => a[k] !== b[k]);
 
 /**

@@ -1,4 +1,3 @@
-import { NOTHING_SHOWN } from '../../graph/shown';
 import {
   dayOf,
   earnedAmounts,
@@ -13,7 +12,7 @@ import {
 } from '@clembo/core';
 import type { CurvesBrief } from '../../brief/variance';
 import { HAIRLINE, INK, KELP, MADDER, SOFT_INK } from '../../graph/ink';
-import { round, type Scene, type SceneNode, type Shown } from '../../graph/scene';
+import { round, type Scene, type SceneNode } from '../../graph/scene';
 import type { LegendEntry } from '../../page/legend';
 import type { PageFrame } from '../../page/frame';
 import { formatDay } from '../../text/dates';
@@ -21,7 +20,7 @@ import type { ComposeInput } from '../composed';
 import type { TextBox } from '../timeline/body';
 import { lineEntry, statusEntry } from './entries';
 import { rule, write } from './paint';
-import { holdsOf } from './rows';
+import { chosenOf } from './rows';
 import { composeSheet, type Drawn, type Room } from './sheet';
 import { timePlot } from './timePlot';
 
@@ -51,17 +50,11 @@ const POINTS = 90;
 /** Promised, earned and spent over time, with what is to come. */
 export function composeCurves(input: Input): Scene {
   return composeSheet(input, () => {
-    const { plan, schedule, brief } = input;
-    const holds = holdsOf(input);
-    const counts: Shown = { ...NOTHING_SHOWN };
-    const chosen: number[] = [];
-    plan.activities.forEach((a, i) => {
-      if (schedule.outline.isSummary[i]) return;
-      counts.of++;
-      if (!holds(i) || (brief.of === 'milestones' && !isMilestone(a.kind))) counts.leftOut++;
-      else chosen.push(i);
-    });
-    counts.shown = chosen.length;
+    const { plan, brief } = input;
+    const { chosen, counts } = chosenOf(
+      input,
+      (i) => brief.of !== 'milestones' || isMilestone(plan.activities[i]!.kind),
+    );
     const made =
       chosen.length === 0
         ? null

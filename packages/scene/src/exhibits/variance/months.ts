@@ -1,4 +1,3 @@
-import { NOTHING_SHOWN } from '../../graph/shown';
 import {
   type Day,
   dayOf,
@@ -12,7 +11,7 @@ import {
 } from '@clembo/core';
 import type { MonthsBrief } from '../../brief/variance';
 import { CATEGORIES, GREY, HAIRLINE, INK, KELP, PAPER, SOFT_INK, tint } from '../../graph/ink';
-import { round, type Scene, type SceneNode, type Shown } from '../../graph/scene';
+import { round, type Scene, type SceneNode } from '../../graph/scene';
 import type { PageFrame } from '../../page/frame';
 import type { LegendEntry } from '../../page/legend';
 import { formatDay } from '../../text/dates';
@@ -20,7 +19,7 @@ import type { ComposeInput } from '../composed';
 import { niceSteps } from './curves';
 import { statusEntry } from './entries';
 import { rule, write } from './paint';
-import { holdsOf } from './rows';
+import { chosenOf } from './rows';
 import { composeSheet, type Drawn, type Room } from './sheet';
 import { timePlot } from './timePlot';
 
@@ -47,20 +46,11 @@ const OWN = 7;
 export function composeMonths(input: Input): Scene {
   return composeSheet(input, () => {
     const { plan, schedule, brief } = input;
-    const holds = holdsOf(input);
-    const counts: Shown = { ...NOTHING_SHOWN };
-    const chosen: number[] = [];
-    plan.activities.forEach((a, i) => {
-      if (schedule.outline.isSummary[i]) return;
-      counts.of++;
-      const wanted =
-        brief.of === 'hours'
-          ? a.assignments.length > 0 && shownDays(schedule, i) !== null
-          : brief.of === 'finishes' || (isMilestone(a.kind) && (a.cost ?? 0) !== 0);
-      if (wanted && holds(i)) chosen.push(i);
-      else counts.leftOut++;
+    const { chosen, counts } = chosenOf(input, (i) => {
+      const a = plan.activities[i]!;
+      if (brief.of === 'hours') return a.assignments.length > 0 && shownDays(schedule, i) !== null;
+      return brief.of === 'finishes' || (isMilestone(a.kind) && (a.cost ?? 0) !== 0);
     });
-    counts.shown = chosen.length;
     const made = chosen.length === 0 ? null : monthsOf(input, chosen);
     return {
       kind: 'Month by month',

@@ -95,6 +95,24 @@ export const holdsOf = ({
 }: ComposeInput<Pick<Asked, 'where'>>): ((i: number) => boolean) =>
   brief.where.tests.length === 0 ? () => true : conditionHolds(plan, schedule, brief.where, promised);
 
+/** Positions of the activities that a page adds up: no groups, those that meet the condition and are wanted. */
+export function chosenOf(
+  input: ComposeInput<Pick<Asked, 'where'>>,
+  wanted: (position: number) => boolean,
+): { chosen: number[]; counts: Shown } {
+  const holds = holdsOf(input);
+  const counts: Shown = { ...NOTHING_SHOWN };
+  const chosen: number[] = [];
+  for (let i = 0; i < input.plan.activities.length; i++) {
+    if (input.schedule.outline.isSummary[i]) continue;
+    counts.of++;
+    if (wanted(i) && holds(i)) chosen.push(i);
+    else counts.leftOut++;
+  }
+  counts.shown = chosen.length;
+  return { chosen, counts };
+}
+
 /** Chooses what a brief asks for, with where it stands and where it was promised. */
 export function varianceRows(input: ComposeInput<Asked>): VarianceRows {
   const { plan, schedule: s, brief } = input;
