@@ -1,7 +1,16 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { applyCommand, type Command, compareEditions, isSame, makeActivity, makeLink, type Plan } from '@clembo/core';
+import {
+  applyCommand,
+  type Command,
+  compareEditions,
+  DEFAULT_TOLERANCE,
+  isSame,
+  makeActivity,
+  makeLink,
+  type Plan,
+} from '@clembo/core';
 import pg from 'pg';
 import { migrationsFolder } from '../src/database';
 import { keepColumnMap } from '../src/intakes';
@@ -13,6 +22,7 @@ import {
   cancelJob,
   cancelledOf,
   changeExhibit,
+  chooseLocale,
   changePlan,
   createExhibit,
   createIntake,
@@ -36,6 +46,7 @@ import {
   listIntakes,
   listPlans,
   listRefreshes,
+  localeOf,
   type MadeOfIntake,
   type MadeRefresh,
   migrateStore,
@@ -103,6 +114,41 @@ describe('plans', () => {
       version: 1,
       statusDate: wall.current.statusDate,
     });
+  });
+
+  test('tolerance, currency and the unit of effort are kept; what nobody said is as usual', async () => {
+    const bounds = { watch: 1, breach: 2 };
+    const tolerance = { days: bounds, effort: bounds, cost: bounds };
+    const said = {
+      ...museum.current,
+      tolerance,
+      tolerances: [{ field: 'project', code: 'X', tolerance: DEFAULT_TOLERANCE }],
+      currency: 'EUR',
+      effortDay: 450,
+    };
+    const id = await createPlan(store, ours, said, 'now');
+    expect((await readPlan(store, ours, id))!.plan).toEqual(said);
+    const settings = { tolerance: DEFAULT_TOLERANCE, currency: null };
+    await changePlan(store, ours, id, 1, { do: 'setPlan', settings });
+    expect((await readPlan(store, ours, id))!.plan).toMatchObject({ ...settings, effortDay: 450 });
+    await store.pool.query('update plan set tolerance = null where id = $1', [id]);
+    expect((await readPlan(store, ours, id))!.plan.tolerance).toEqual(DEFAULT_TOLERANCE);
+  });
+
+  test('editions that are kept together stand in their order', async () => {
+    const names = ['one', 'two', 'three', 'four'];
+    const kept = names.map((name) => ({ name, plan: wall.baseline }));
+    const id = await createPlan(store, ours, wall.current, 'now', kept);
+    const read = (await readPlan(store, ours, id))!;
+    expect(read.editions.map((e) => e.name)).toEqual(['now', ...names.toReversed()]);
+    expect(read.editions.find((e) => e.baseline)!.name).toBe('one');
+  });
+
+  test('a workspace writes numbers in a notation of its own', async () => {
+    expect(await localeOf(store, ours)).toBe('en-GB');
+    await chooseLocale(store, ours, 'de-DE');
+    expect([await localeOf(store, ours), await localeOf(store, theirs)]).toEqual(['de-DE', 'en-GB']);
+    await chooseLocale(store, ours, 'en-GB');
   });
 
   test('text that COPY gives a meaning comes back unharmed', async () => {
