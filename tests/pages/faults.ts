@@ -47,7 +47,7 @@ export function faultsOf(page: ReadPage, given: RandomPage): string[] {
   checkLines(page, say);
   if (readable) {
     checkLabels(page, labels, marks, promises, say);
-    checkMarks(page, marks, say);
+    checkMarks(page, marks, given, say);
     checkLanes(page, labels, marks, say);
     checkNames(page, given, labels, say);
     checkFilled(page, marks, say);
@@ -79,7 +79,7 @@ export function checkTexts(page: ReadPage, { brief }: { brief: { page: keyof typ
     if (Math.min(99, ...sizes(role)) < label - 0.01) say('smaller than labels', role);
 }
 
-const LINES = new Set(['grid', 'status', 'laneRule', 'scale']);
+const LINES = new Set(['grid', 'status', 'laneRule', 'scale', 'stem', 'strand', 'link']);
 
 export function checkLines(page: ReadPage, say: Say): void {
   const lines = page.shapes.filter((s) => s.tag === 'line' && LINES.has(s.role));
@@ -95,7 +95,8 @@ export function checkLines(page: ReadPage, say: Say): void {
 function checkLabels(page: ReadPage, labels: PageText[], marks: PageShape[], promises: PageShape[], say: Say): void {
   const progress = page.shapes.filter((s) => s.role === 'progress');
   const own = new Map<string, Box[]>();
-  for (const m of [...marks, ...promises]) {
+  const stems = page.shapes.filter((s) => s.role === 'stem' && s.ref !== null);
+  for (const m of [...marks, ...promises, ...stems]) {
     const list = own.get(m.ref!);
     if (list) list.push(m);
     else own.set(m.ref!, [m]);
@@ -128,7 +129,7 @@ function checkLabels(page: ReadPage, labels: PageText[], marks: PageShape[], pro
   });
 }
 
-function checkMarks(page: ReadPage, marks: PageShape[], say: Say): void {
+function checkMarks(page: ReadPage, marks: PageShape[], { brief }: RandomPage, say: Say): void {
   const rule = page.shapes.filter((s) => s.role === 'scale' && s.tag === 'line' && s.right - s.left > 40)[0];
   const bars = marks.filter((m) => m.role === 'bar' && m.tag === 'rect');
   for (const b of bars) if (b.bottom - b.top < 1.5) say('bar too low', `${b.ref} ${b.bottom - b.top}`);
@@ -137,6 +138,8 @@ function checkMarks(page: ReadPage, marks: PageShape[], say: Say): void {
     if (rule && m.top < rule.bottom) say('mark above the scale', `${m.ref}`);
   }
   const solid = marks.filter((m) => m.tag !== 'line');
+  // Phases begin at the point before them, and bars lie over each other where the brief allows it.
+  if (brief.points === 'phases' || (brief.rows === 'packed' && brief.overlaps === 'allowed')) return;
   pairs(solid, solid, 1, (a, b) => {
     if (a.ref! >= b.ref! || !over(a, b, -0.1)) return;
     say('mark over mark', `${a.role} ${a.ref} ${b.role} ${b.ref}`);

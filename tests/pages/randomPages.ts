@@ -53,6 +53,17 @@ function someCount(random: () => number): number {
   return 800 + Math.floor(random() * 4200);
 }
 
+/** Parts that came later, from numbers of their own, so that older pages stay what they were. */
+function newParts(random: () => number): Partial<TimelineBrief> {
+  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+  return {
+    points: pick(['among', 'among', 'among', 'above', 'phases']),
+    overlaps: pick(['staggered', 'staggered', 'staggered', 'allowed']),
+    stems: pick(['turns', 'above']),
+    packBy: pick([null, null, 'trade', 'lane']),
+  };
+}
+
 /** A random plan and brief: languages, long names, many lanes, one day or fifty years, every layout and size. */
 export function randomPage(seed: number): RandomPage {
   const random = seeded(seed * 7919 + 13);
@@ -182,7 +193,8 @@ export function randomPage(seed: number): RandomPage {
     level: depth > 0 && chance(0.5) ? 1 + Math.floor(random() * depth) : null,
     where: chance(0.15) ? [{ field: 'trade', keep: pick(['only', 'without']), values: [pick(trades).code] }] : [],
     lanes: laneFields,
-    rows: pick(['each', 'packed', 'packed']),
+    rows: pick(['each', 'packed', 'packed', 'strand']),
+    ...newParts(seeded(seed * 104_729 + 7)),
     colour: pick([null, 'trade', 'lane', 'trade', 'lane', '=status', '=critical', '=band']),
     laneOrder: pick(['book', 'book', 'time', 'name']),
     compareBy: pick(['outline', 'outline', 'arrow', 'both']),
@@ -196,5 +208,7 @@ export function randomPage(seed: number): RandomPage {
     page: pick(Object.keys(PAGES) as (keyof typeof PAGES)[]),
     print: chance(0.1) ? 'grey' : 'colour',
   });
+  // Where a phase begins depends on milestones that these dates may leave out.
+  if (brief.points === 'phases') [brief.from, brief.to] = [null, null];
   return { seed, plan, promised, brief };
 }

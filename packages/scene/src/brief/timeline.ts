@@ -55,7 +55,17 @@ export const TimelineBrief = z.object({
   laneOrder: z.enum(['book', 'time', 'name']).default('book'),
   /** Whether what has no value of the fields of the lanes has a lane too. */
   strays: z.boolean().default(true),
-  rows: z.enum(['each', 'packed']).default('packed'),
+  /** One activity a row; side by side in as few rows as fit; or, points in time strung on one line per lane. */
+  rows: z.enum(['each', 'packed', 'strand']).default('packed'),
+  /** The code field whose values have rows of their own, so that what belongs together stands in one row. */
+  packBy: z.string().min(1).max(100).nullable().default(null),
+  /** Whether what overlaps in time goes to further rows, or may stand over each other on one line. */
+  overlaps: z.enum(['staggered', 'allowed']).default('staggered'),
+  /** Points in time stand among the rows, on one line above the bars of their lane, or become blocks: phases from one
+   * to the next. */
+  points: z.enum(['among', 'above', 'phases']).default('among'),
+  /** Labels of what is strung on a line stand in turn above and below it, or all above. */
+  stems: z.enum(['turns', 'above']).default('turns'),
   /** Id of the code field that gives the colours, or of a state (`states.ts`); null for one colour. */
   colour: z.string().max(100).nullable().default(null),
   labels: z.array(z.enum(LABEL_PARTS)).max(LABEL_PARTS.length).default(['name', 'finish']),
@@ -110,6 +120,8 @@ export const NEEDS_PROMISE: readonly Only[] = ['late', 'ahead', 'beyond', 'chang
 
 const thresholdWords = (n: number): string =>
   n === 0 ? 'however much it is off' : `where it is off by ${n} working ${n === 1 ? 'day' : 'days'} or more`;
+
+const rowWords = (field: string | null): string => (field === null ? 'rows shared freely' : `a row for each ${field}`);
 
 const periodsWords = (n: number): string => `marking ${n} ${n === 1 ? 'period' : 'periods'}`;
 
@@ -199,8 +211,49 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     options: () => [
       ['packed', 'packed: as few as fit'],
       ['each', 'each: one activity a row'],
+      ['strand', 'strand: milestones strung on one line'],
     ],
     set: (rows) => ({ rows: rows as TimelineBrief['rows'] }),
+  },
+  {
+    as: 'one',
+    name: 'packBy',
+    label: 'What shares a row',
+    lead: ', ',
+    quiet: (b) => b.packBy === null,
+    shown: (b, plan) => b.rows !== 'each' && (plan.codeFields.length > 0 || b.packBy !== null),
+    value: (b) => b.packBy ?? '',
+    words: (b, plan) => rowWords(b.packBy === null ? null : fieldName(plan, b.packBy)),
+    options: (plan) => [
+      ['', rowWords(null)],
+      ...fieldChoices(plan).map(([id, name]): [string, string] => [id, rowWords(name)]),
+    ],
+    set: (v) => ({ packBy: v === '' ? null : v }),
+  },
+  {
+    ...onePart<TimelineBrief, 'overlaps'>('overlaps', 'Overlaps', ', ', {
+      staggered: 'overlaps staggered',
+      allowed: 'overlaps allowed',
+    }),
+    quiet: (b) => b.overlaps === 'staggered',
+    shown: (b) => b.rows === 'packed',
+  },
+  {
+    ...onePart<TimelineBrief, 'points'>('points', 'Milestones', ', ', {
+      among: 'milestones among the rows',
+      above: 'milestones on a line above',
+      phases: 'milestones as phases',
+    }),
+    quiet: (b) => b.points === 'among',
+    shown: (b) => b.include !== 'activities',
+  },
+  {
+    ...onePart<TimelineBrief, 'stems'>('stems', 'Labels on stems', ', ', {
+      turns: 'labels in turn above and below',
+      above: 'labels all above',
+    }),
+    quiet: (b) => b.stems === 'turns',
+    shown: (b) => b.rows === 'strand' || b.points !== 'among' || (b.rows === 'packed' && b.overlaps === 'allowed'),
   },
   {
     as: 'one',

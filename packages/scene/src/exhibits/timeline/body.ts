@@ -1,5 +1,5 @@
 import { dateWords } from './labels';
-import { HAIRLINE, HAREBELL, INK, KELP, MADDER } from '../../graph/ink';
+import { HAIRLINE, HAREBELL, INK, KELP, MADDER, NEUTRAL, SOFT_INK } from '../../graph/ink';
 import { type GroupNode, round, type SceneNode } from '../../graph/scene';
 import {
   ABOVE,
@@ -16,6 +16,8 @@ import {
   PROMISED,
   promisedTop,
   ROOM,
+  STEM,
+  STEM_LEFT,
   TEXT_DOWN,
   TEXT_UP,
 } from './cells';
@@ -58,7 +60,7 @@ export function bodyNodes(g: Geometry, page: FittedPage, print: 'colour' | 'grey
   for (let i = 0; i < g.items.length; i++) {
     const item = g.items[i]!;
     const y = placed.middle[i]!;
-    const children = markNodes(g, cells, i, y, print);
+    const children = [...stemNodes(g, cells, i, y), ...markNodes(g, cells, i, y, print)];
     if (cells.place[i] !== NOWHERE) {
       const number = page.key?.numberOf.get(i);
       const set =
@@ -80,6 +82,49 @@ export function bodyNodes(g: Geometry, page: FittedPage, print: 'colour' | 'grey
     body.nodes.push(group);
   }
   return body;
+}
+
+/** The stem from a mark to its label. */
+function stemNodes(g: Geometry, cells: Cells, i: number, y: number): SceneNode[] {
+  if (!isOnStem(cells, i)) return [];
+  const { size } = cells.style;
+  const way = Math.sign(cells.labelY[i]!);
+  const from = y + way * halfHeight(g, cells.style, i);
+  const to = y + cells.labelY[i]! - way * size * (way < 0 ? TEXT_DOWN : TEXT_UP);
+  const x = round(cells.stemX[i]!);
+  return [
+    {
+      type: 'line',
+      x1: x,
+      y1: round(from),
+      x2: x,
+      y2: round(to),
+      stroke: NEUTRAL,
+      strokeWidth: 0.5,
+      ref: g.items[i]!.ref,
+      role: 'stem',
+    },
+  ];
+}
+
+/** The lines on which points are strung, across the plot. */
+export function strandNodes(g: Geometry, { placed, cells }: FittedPage): SceneNode[] {
+  const rows = new Map<number, number>();
+  for (let i = 0; i < g.items.length; i++) if (g.strung[i]) rows.set(placed.row[i]!, placed.middle[i]!);
+  // Blocks of their own make a line.
+  for (let i = 0; i < g.items.length; i++) if (!g.isPoint[i]) rows.delete(placed.row[i]!);
+  return [...rows.values()].map(
+    (y): SceneNode => ({
+      type: 'line',
+      x1: round(g.left),
+      y1: round(y),
+      x2: round(g.right),
+      y2: round(y),
+      stroke: SOFT_INK,
+      strokeWidth: round(Math.max(0.6, cells.style.size * 0.1)),
+      role: 'strand',
+    }),
+  );
 }
 
 /** Room of every label once its row is settled: shortened ones take what is free beside them. */
@@ -166,7 +211,12 @@ function textNodes(
 ): SceneNode[] {
   const { size } = cells.style;
   const place = cells.place[i]!;
-  const x = labelLeft(cells, i, place === ABOVE || place === INSIDE ? cells.room[i]! : room, set.width);
+  const x = labelLeft(
+    cells,
+    i,
+    place === ABOVE || place === INSIDE || place >= STEM ? cells.room[i]! : room,
+    set.width,
+  );
   const middle = middleOf(g, cells, i, y);
   return set.lines.map((runs, k): SceneNode => {
     const line = middle + (k - (set.lines.length - 1) / 2) * size * LINE;
@@ -185,10 +235,13 @@ function textNodes(
   });
 }
 
+const isOnStem = (cells: Cells, i: number): boolean => cells.place[i] === STEM || cells.place[i] === STEM_LEFT;
+
 /** The middle of the line on which a label stands. */
 function middleOf(g: Geometry, cells: Cells, i: number, y: number): number {
   const { size } = cells.style;
   const height = barHeightOf(cells.style);
+  if (isOnStem(cells, i)) return y + cells.labelY[i]!;
   if (cells.place[i] === ABOVE) return y - halfHeight(g, cells.style, i) - size * (0.16 + TEXT_DOWN);
   // A name in its bar stands above the band of its progress.
   if (cells.place[i] === INSIDE) return y - height / 2 + size * (0.12 + TEXT_UP);

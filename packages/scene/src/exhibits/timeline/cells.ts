@@ -32,6 +32,8 @@ export interface Geometry {
   arrow1: Float64Array;
   /** Ends of the stretches of interrupted work; null for work in one piece. */
   parts: ([number, number][] | null)[];
+  /** 1 where an item stands on a line with others, its label on a stem. */
+  strung: Uint8Array;
   nameWidth: Float64Array;
   atFinishWidth: Float64Array;
   elsewhereWidth: Float64Array;
@@ -47,7 +49,7 @@ export function measureItems(
   scale: TimeScale,
   statusX: number | null,
   measure: Measure,
-  compareBy: TimelineBrief['compareBy'] = 'outline',
+  brief: Pick<TimelineBrief, 'compareBy' | 'rows' | 'points' | 'overlaps'>,
 ): Geometry {
   const n = items.length;
   const floats = () => new Float64Array(n);
@@ -73,6 +75,7 @@ export function measureItems(
     arrow0: floats().fill(Number.NaN),
     arrow1: floats().fill(Number.NaN),
     parts: new Array(n).fill(null),
+    strung: flags(),
     nameWidth: floats(),
     atFinishWidth: floats(),
     elsewhereWidth: floats(),
@@ -95,7 +98,8 @@ export function measureItems(
     g.cutLeft[i] = !point && a < g.left - 0.5 ? 1 : 0;
     g.cutRight[i] = !point && b > g.right + 0.5 ? 1 : 0;
     g.promised0[i] = g.promised1[i] = Number.NaN;
-    placePromise(g, i, scale, compareBy);
+    placePromise(g, i, scale, brief.compareBy);
+    g.strung[i] = isStrung(item, brief) ? 1 : 0;
     const { widths } = labels[i]!;
     g.nameWidth[i] = widths.name;
     g.atFinishWidth[i] = widths.atFinish;
@@ -103,6 +107,12 @@ export function measureItems(
   }
   return g;
 }
+
+/** What stands on a line with others of its lane: points in time and phases, or all where overlaps are allowed. */
+const isStrung = (item: Item, brief: Pick<TimelineBrief, 'rows' | 'points' | 'overlaps'>): boolean =>
+  item.phase ||
+  (item.form === 'milestone' && (brief.rows === 'strand' || brief.points !== 'among')) ||
+  (brief.rows === 'packed' && brief.overlaps === 'allowed');
 
 /** Progress fills stretches one after the other. */
 function doneInStretches(item: Item, scale: TimeScale): number {
@@ -146,6 +156,9 @@ export const INSIDE = 1;
 export const RIGHT = 2;
 export const LEFT = 3;
 export const ABOVE = 4;
+/** On a stem, to its right or to its left. */
+export const STEM = 5;
+export const STEM_LEFT = 6;
 
 /** How things and labels are tried. Lengths in shares of the type size. */
 export interface CellStyle {
@@ -158,6 +171,8 @@ export interface CellStyle {
   limit: number;
   /** Rows stand as close as reading allows. */
   tight: boolean;
+  /** Labels on stems are numbers into the key. */
+  numbers?: boolean;
 }
 
 export const BAR = { low: 0.62, tall: 1.55 } as const;
@@ -195,6 +210,10 @@ export interface Cells {
   down: Float64Array;
   place: Uint8Array;
   labelX: Float64Array;
+  /** Of labels on stems: from the middle of the bar to the middle of the line of text. */
+  labelY: Float64Array;
+  /** Where a stem stands. */
+  stemX: Float64Array;
   /** Room for the label; less than it takes where it has to be shortened. */
   room: Float64Array;
   lines: Uint8Array;
@@ -204,6 +223,8 @@ export interface Cells {
   numbers: number;
   /** Labels that the status line runs into, and so has to leave out. */
   crossings: number;
+  /** False where labels on stems are too long to stand clear of each other. */
+  clear: boolean;
 }
 
 export const barHeightOf = (style: CellStyle): number => style.size * (style.tall ? BAR.tall : BAR.low);
@@ -233,18 +254,22 @@ export function layCells(g: Geometry, style: CellStyle, numbered: Uint8Array): C
     down: floats(),
     place: new Uint8Array(n),
     labelX: floats(),
+    labelY: floats(),
+    stemX: floats(),
     room: floats(),
     lines: new Uint8Array(n).fill(1),
     numbered: Uint8Array.from(numbered),
     shortened: 0,
     numbers: 0,
     crossings: 0,
+    clear: true,
   };
   const { size } = style;
   const half = markerHalfOf(style);
   for (let i = 0; i < n; i++) {
     const point = g.isPoint[i] === 1;
     const [a, b] = point ? [g.x0[i]! - half, g.x1[i]! + half] : [g.x0[i]!, g.x1[i]!];
+    if (style.numbers && g.strung[i]) cells.numbered[i] = 1;
     cells.left[i] = a;
     cells.right[i] = b;
     cells.up[i] = cells.down[i] = halfHeight(g, style, i);
@@ -258,6 +283,7 @@ export function layCells(g: Geometry, style: CellStyle, numbered: Uint8Array): C
     placeLabel(g, cells, i, a, b);
     if (cells.place[i] === NOWHERE) continue;
     cells.numbers += cells.numbered[i]!;
+    if (cells.place[i] === STEM) continue;
     if (crosses(g.statusX, cells.labelX[i]!, cells.labelX[i]! + cells.room[i]!)) cells.crossings++;
     cells.left[i] = Math.min(cells.left[i]!, cells.labelX[i]!);
     cells.right[i] = Math.max(cells.right[i]!, cells.labelX[i]! + cells.room[i]!);
@@ -282,11 +308,20 @@ function placeLabel(g: Geometry, c: Cells, i: number, a: number, b: number): voi
     if (asNumber) c.numbered[i] = 1;
     else if (room < needed - 0.01) c.shortened++;
     if (place === ABOVE) c.up[i] = c.up[i]! + size * (0.16 + TEXT_UP + TEXT_DOWN);
-    else if (place !== INSIDE) {
+    else if (place !== INSIDE && place !== STEM) {
       c.up[i] = Math.max(c.up[i]!, size * TEXT_UP);
       c.down[i] = Math.max(c.down[i]!, size * TEXT_DOWN);
     }
   };
+  if (g.strung[i]) {
+    // The point at which a phase begins reaches into it.
+    const from = a + markerHalfOf(c.style);
+    const inside = g.items[i]!.phase && canHold(g, c.style, i) ? insidePlace(g, from, b, whole, size) : Number.NaN;
+    if (!Number.isNaN(inside)) return put(INSIDE, inside, whole);
+    const x = g.isPoint[i] ? g.x0[i]! : g.items[i]!.phase ? (a + b) / 2 : Math.min(a + 1.5, (a + b) / 2);
+    c.stemX[i] = x;
+    return put(STEM, x, Math.min(whole, Math.max(g.right - x, x - g.left)));
+  }
   if (g.isSummary[i]) {
     const room = Math.min(whole, g.right - g.left);
     put(ABOVE, Math.max(g.left, Math.min(a, g.right - room)), room);

@@ -1,3 +1,4 @@
+import type { TimelineBrief } from '../../brief/timeline';
 import type { PageFrame } from '../../page/frame';
 import { eachLeafLane, type Gutter, type Lane } from '../../page/lanes';
 import { packRows } from '../../rows/pack';
@@ -22,7 +23,7 @@ export interface PageRoom {
   frame: PageFrame;
   top: number;
   height: number;
-  each: boolean;
+  brief: TimelineBrief;
 }
 
 const WHOLE = 1e9;
@@ -65,6 +66,7 @@ export function fitPage(g: Geometry, room: PageRoom): FittedPage | null {
       {},
       { withDates: false },
       ...LIMITS.map((limit) => ({ withDates: false, limit: limit * frame.leastType })),
+      ...(g.strung.includes(1) ? [{ withDates: false, limit: LIMITS.at(-1)! * frame.leastType, numbers: true }] : []),
     ];
     // Each step needs no more room than the one before it: the first that fits is found by bisection.
     let [low, high] = [-1, steps.length];
@@ -108,7 +110,9 @@ function leastHeight(g: Geometry, room: PageRoom): number {
   const spread = closest(size, true);
   let height = 0;
   eachLeafLane(room.lanes, ({ items }) => {
-    const rows = room.each ? items.length : rowsOfBars(g, items);
+    const bars = items.filter((i) => !g.strung[i]);
+    const strands = bars.length < items.length ? 1 : 0;
+    const rows = strands + (room.brief.rows === 'each' ? bars.length : rowsOfBars(g, bars));
     height += rows * line + Math.max(0, rows - 1) * spread.between + 2 * spread.padding;
   });
   return height;
@@ -125,7 +129,8 @@ function attempt(g: Geometry, room: PageRoom, style: CellStyle): Attempt | null 
   const clashes = nameClashes(g, cells);
   if (clashes) cells = layCells(g, style, clashes);
   if (cells.numbers > MOST_IN_KEY) return null;
-  const lanes = rowsOf(room.lanes, g, cells, room.each, room.gutter, room.frame);
+  const lanes = rowsOf(room.lanes, g, cells, room.brief, room.gutter, room.frame);
+  if (!cells.clear) return null;
   const least = closest(style.size, style.tight);
   const need = totalHeight(lanes, least);
   if (need > room.height) return null;

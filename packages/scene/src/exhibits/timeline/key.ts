@@ -26,7 +26,13 @@ export function keyOf(g: Geometry, cells: Cells, lanes: readonly LaneRows[], fra
   const read = (list: readonly LaneRows[]) => {
     for (const lane of list) {
       read(lane.lanes);
-      for (const row of lane.rows) for (const i of row.members) if (cells.numbered[i]) items.push(i);
+      for (const row of lane.rows)
+        items.push(
+          ...inReadingOrder(
+            row.members.filter((i) => cells.numbered[i]),
+            cells,
+          ),
+        );
     }
   };
   read(lanes);
@@ -59,6 +65,12 @@ export function keyOf(g: Geometry, cells: Cells, lanes: readonly LaneRows[], fra
   }
   return { items, numberOf: new Map(items.map((i, k) => [i, k + 1])), columns, columnWidth, size };
 }
+
+/** On stems, numbers are read level by level. */
+const inReadingOrder = (members: number[], { labelY, labelX }: Cells): number[] =>
+  members.every((i) => labelY[i] === 0)
+    ? members
+    : members.sort((i, j) => labelY[i]! - labelY[j]! || labelX[i]! - labelX[j]!);
 
 export function keyNodes(key: Key, g: Geometry, frame: PageFrame, top: number): SceneNode[] {
   const { size } = key;

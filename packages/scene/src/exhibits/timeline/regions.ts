@@ -70,7 +70,7 @@ export function regionsOf(
   const { statusDate } = plan;
   const statusX =
     statusDate !== null && statusDate >= range.from && statusDate <= range.to ? scale.x(statusDate) : null;
-  const geometry = measureItems(selection.items, labels, scale, statusX, measure, brief.compareBy);
+  const geometry = measureItems(selection.items, labels, scale, statusX, measure, brief);
   const strip = periodStrip(brief.periods ? plan.periods : [], scale, frame, measure);
   const cut = geometry.cutLeft.includes(1) || geometry.cutRight.includes(1);
   const legend = legendOf(

@@ -1,7 +1,9 @@
 import { type Gutter, type Lane, type PlacedLane, titleHeight } from '../../page/lanes';
 import type { PageFrame } from '../../page/frame';
 import { packRows } from '../../rows/pack';
+import type { TimelineBrief } from '../../brief/timeline';
 import { type Cells, type Geometry, ROOM, ROW_ROOM } from './cells';
+import { strandRows } from './strand';
 
 /** A row of a lane: what stands in it, and how far that reaches above and below the middle of the bars. */
 export interface Row {
@@ -23,16 +25,57 @@ export function rowsOf(
   lanes: readonly Lane[],
   g: Geometry,
   cells: Cells,
-  each: boolean,
+  brief: TimelineBrief,
   gutter: Gutter,
   frame: PageFrame,
 ): LaneRows[] {
   return lanes.map((lane) => ({
     lane,
-    lanes: rowsOf(lane.lanes, g, cells, each, gutter, frame),
-    rows: lane.lanes.length > 0 ? [] : each ? oneEach(lane.items, cells) : packed(lane.items, g, cells),
+    lanes: rowsOf(lane.lanes, g, cells, brief, gutter, frame),
+    rows: lane.lanes.length > 0 ? [] : laneRows(lane.items, g, cells, brief),
     titleHeight: titleHeight(lane, gutter, frame),
   }));
+}
+
+/** The rows of what belongs together: what is strung on a line above, then the bars. */
+function laneRows(items: number[], g: Geometry, cells: Cells, brief: TimelineBrief): Row[] {
+  if (brief.rows === 'each') {
+    const strung = items.filter((i) => g.strung[i]);
+    return [
+      ...strandRows(strung, g, cells, brief),
+      ...oneEach(
+        items.filter((i) => !g.strung[i]),
+        cells,
+      ),
+    ];
+  }
+  return groupsOf(items, g).flatMap((group) => [
+    ...strandRows(
+      group.filter((i) => g.strung[i]),
+      g,
+      cells,
+      brief,
+    ),
+    ...packed(
+      group.filter((i) => !g.strung[i]),
+      g,
+      cells,
+    ),
+  ]);
+}
+
+/** What shares rows: those of one value of the field by which rows are packed, in the order of its book. */
+function groupsOf(items: number[], g: Geometry): number[][] {
+  if (items.every((i) => g.items[i]!.row === null)) return [items];
+  const byRow = new Map<string, number[]>();
+  for (const i of items) {
+    const { title } = g.items[i]!.row ?? { title: '' };
+    const list = byRow.get(title);
+    if (list) list.push(i);
+    else byRow.set(title, [i]);
+  }
+  const rank = (list: number[]) => g.items[list[0]!]!.row?.rank ?? 0;
+  return [...byRow.values()].sort((a, b) => rank(a) - rank(b));
 }
 
 const oneEach = (items: number[], cells: Cells): Row[] =>

@@ -20,7 +20,9 @@ import type { TimelineBrief } from '../../brief/timeline';
 import type { Shown } from '../../graph/scene';
 import { NOTHING_SHOWN } from '../../graph/shown';
 import type { Promised } from '../composed';
-import { type Coded, type CodeLook, codeLooks, SEVERAL } from './codes';
+import type { LaneLevel } from '../../page/lanes';
+import { type Coded, type CodeLook, codeLooks, codeTitles, SEVERAL } from './codes';
+import { asPhases } from './phases';
 import { stateReader } from './states';
 
 /** How a thing is drawn: work, a group of activities as one block, a summary line, supporting work, a point in time. */
@@ -43,6 +45,10 @@ export interface Item extends CodeLook {
   stretches: { start: number; finish: number }[] | null;
   /** Codes of the lanes that it lies in, outermost first. */
   lane: string[];
+  /** The value of the field by which rows are packed; null where rows are free. */
+  row: { title: string; rank: number } | null;
+  /** A block from one milestone to the next. */
+  phase: boolean;
   /** 0 to 1 */
   progress: number;
   /** False where nothing says how much is done: supporting work has no measure of its own. */
@@ -81,6 +87,7 @@ interface Reader {
   done: (i: number) => Done;
   coded: Coded;
   looks: (codes: string[]) => CodeLook;
+  rowTitles: LaneLevel | null;
   promised: Promised | null;
 }
 
@@ -108,6 +115,7 @@ export function selectItems(
     done: doneReader(plan, schedule, plan.percentShown),
     coded,
     looks: codeLooks(plan, brief.colour, brief.print),
+    rowTitles: brief.packBy === null ? null : codeTitles(plan, brief.packBy, outline.roots),
     promised,
   };
   const passes = passesOf(reader);
@@ -142,7 +150,8 @@ export function selectItems(
   }
   counts.undated = undated.length;
 
-  const all = [...units.values()].map((u) => itemOf(reader, u.index, u.lane, u.members));
+  const each = [...units.values()].map((u) => itemOf(reader, u.index, u.lane, u.members));
+  const all = brief.points === 'phases' ? asPhases(each) : each;
   const range = rangeOf(all, brief, plan);
   const items = all.filter((item) => {
     const inside = isInside(item, range);
@@ -261,6 +270,8 @@ function itemOf(reader: Reader, index: number, lane: string[], members: number[]
     members,
     stretches: form === 'bar' && a.stretches.length > 1 ? stretchesAt(plan, s, index) : null,
     lane,
+    row: rowOf(reader, index, members),
+    phase: false,
     progress: (Number.isNaN(percent) ? (a.percent ?? 0) : percent) / 100,
     measured: form !== 'support' || a.percent !== null,
     critical: plan.links.length > 0 && open.some((i) => s.critical[i] === 1),
@@ -274,6 +285,15 @@ function itemOf(reader: Reader, index: number, lane: string[], members: number[]
   if (reader.promised) comparePromise(reader, reader.promised, item);
   if (item.off !== null && Math.abs(item.off) < brief.threshold) [item.promised, item.off] = [null, null];
   return item;
+}
+
+/** The value by which the row of a thing is chosen: its own, or one that all its members share. */
+function rowOf({ brief, coded, rowTitles }: Reader, index: number, members: number[]): Item['row'] {
+  if (brief.packBy === null || rowTitles === null) return null;
+  const own = coded(brief.packBy, index);
+  const values = own === '' ? [...new Set(members.map((i) => coded(brief.packBy!, i)))] : [own];
+  const code = values.length === 1 ? values[0]! : '';
+  return { title: rowTitles.title(code), rank: rowTitles.rank(code) };
 }
 
 /** From the first to the last of several activities; a point in time takes the day (in plans by the hour, the hour) that it lies on. */

@@ -1,6 +1,6 @@
 import type { TextRun } from '../../graph/scene';
 import type { Measure } from '../../text/measure';
-import { ABOVE, type Cells, type Geometry, INSIDE, LEFT, NOWHERE, RIGHT } from './cells';
+import { ABOVE, type Cells, type Geometry, INSIDE, LEFT, NOWHERE, RIGHT, STEM_LEFT } from './cells';
 import { type Label, labelRuns, runsWidth } from './labels';
 
 /** A label as it is set: its lines, and whether it lost something for want of room. */
@@ -91,7 +91,7 @@ const lettersOf = (text: string): number => [...text.replace(/[\s….,;:·()-]/g
 /** Where the left end of a set label lies: at its place, or for one at the left of its bar close to that bar. */
 export function labelLeft(cells: Cells, i: number, room: number, width: number): number {
   const x = cells.labelX[i]!;
-  return cells.place[i] === LEFT ? x + room - width : x;
+  return cells.place[i] === LEFT || cells.place[i] === STEM_LEFT ? x + room - width : x;
 }
 
 /** What a label needs for all that it says. */

@@ -9,7 +9,7 @@ import { laneNodes } from '../../page/lanes';
 import { periodNodes } from '../../page/periods';
 import { MISSING } from '../../text/measure';
 import { fitAdvice } from './advice';
-import { type Body, bodyNodes, brokenLine, GRID_PAINT, STATUS_PAINT } from './body';
+import { type Body, bodyNodes, brokenLine, GRID_PAINT, STATUS_PAINT, strandNodes } from './body';
 import { blindSpots, blindWords } from './blind';
 import { contentRows } from './content';
 import { type FittedPage, fitPage, fitsWhole } from './fitPage';
@@ -100,7 +100,7 @@ const SMALLEST = 0.7;
 /** The page at the largest type that holds all of it; null where nothing that can be read holds it. */
 function laidOut(input: TimelineInput, selection: Selection, labels: Label[], title: string): LaidPage | null {
   const { brief } = input;
-  const each = brief.rows === 'each' ? selection.items.length : 1;
+  const each = brief.rows === 'each' ? selection.items.filter((i) => i.form !== 'milestone').length : 1;
   for (const grown of selection.items.length <= FEW ? GROWN : []) {
     // Rows of one each that take more than the page need not be tried.
     const { labelSize, height } = pageFrame(brief.page, grown);
@@ -123,7 +123,7 @@ const roomOf = (r: Regions) => ({
   frame: r.frame,
   top: r.top,
   height: r.bottom - r.top,
-  each: r.input.brief.rows === 'each',
+  brief: r.input.brief,
 });
 
 /** The plot: shades, lines, lanes, rows, and around them the scale, the key and the legend. */
@@ -143,6 +143,7 @@ function plotNodes(page: LaidPage): { nodes: SceneNode[]; body: Body } {
     ...periodNodes(periods, strip, scale, axis.bottom, end),
     ...lines,
     ...laneNodes(fitted.placed.lanes, gutter, frame, right),
+    ...strandNodes(g, fitted),
     ...status,
     ...body.nodes,
     ...axis.nodes,
