@@ -242,7 +242,7 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     ...onePart<TimelineBrief, 'points'>('points', 'Milestones', ', ', {
       among: 'milestones among the rows',
       above: 'milestones on a line above',
-      phases: 'milestones as phases',
+      phases: 'phases from milestone to milestone',
     }),
     quiet: (b) => b.points === 'among',
     shown: (b) => b.include !== 'activities',

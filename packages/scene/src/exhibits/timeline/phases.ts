@@ -1,7 +1,7 @@
 import type { Item } from './select';
 
 /**
- * Milestones as phases: the stretch from one milestone of a lane to the next becomes a block that bears the name of the
+ * Phases: the stretch from one milestone of a lane to the next becomes a block that bears the name of the
  * milestone at its end. The first milestone of a lane ends nothing and stays a point.
  */
 export function asPhases(items: Item[]): Item[] {
