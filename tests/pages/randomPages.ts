@@ -61,6 +61,7 @@ function newParts(random: () => number): Partial<TimelineBrief> {
     overlaps: pick(['staggered', 'staggered', 'staggered', 'allowed']),
     stems: pick(['turns', 'above']),
     packBy: pick([null, null, 'trade', 'lane']),
+    language: pick(['en', 'en', 'en', 'de', 'fr', 'es', 'it', 'nl']),
   };
 }
 

@@ -1,5 +1,6 @@
 import { MomentValue } from '@clembo/core';
 import { z } from 'zod';
+import { LANGUAGE_CODES } from '../text/languages/language';
 import { Where } from './filter';
 import { Page, Print } from './pages';
 import { COLOUR_STATES } from './states';
@@ -81,6 +82,8 @@ export const TimelineBrief = z.object({
   blind: z.boolean().default(false),
   from: MomentValue.nullable().default(null),
   to: MomentValue.nullable().default(null),
+  /** In which language the page says what it says by itself. */
+  language: z.enum(LANGUAGE_CODES).default('en'),
   page: Page,
   print: Print,
 });
@@ -345,6 +348,17 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
   },
   dayPart('from', ', from '),
   dayPart('to', ' to '),
+  {
+    ...onePart<TimelineBrief, 'language'>('language', 'Language', ', ', {
+      en: 'written in English',
+      de: 'written in German',
+      fr: 'written in French',
+      es: 'written in Spanish',
+      it: 'written in Italian',
+      nl: 'written in Dutch',
+    }),
+    quiet: (b) => b.language === 'en',
+  },
   ...pageParts<TimelineBrief>(),
 ];
 

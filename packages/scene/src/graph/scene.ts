@@ -199,6 +199,8 @@ export interface Fit {
   datesWithoutRoom: number;
   laneTitlesCut: number;
   periodsWithoutName: number;
+  /** Columns beside the rows that had no room. */
+  columnsCut?: number;
   /** Characters that the fonts of the page do not have; they are drawn as empty boxes. */
   charactersMissing: number;
   /** False when the page cannot be read and says so instead. */

@@ -2,7 +2,8 @@ import { dayOf } from '@clembo/core';
 import { INK, KELP, PAPER, SOFT_INK } from '../graph/ink';
 import { round, type SceneNode } from '../graph/scene';
 import { chooseTiers, dayNames, nameForm, type Tick, ticks, type TimeScale } from '../scales/time';
-import { formatDay } from '../text/dates';
+import { en } from '../text/languages/en';
+import { dayWords, type PageLanguage } from '../text/languages/language';
 import type { Measure } from '../text/measure';
 import type { PageFrame } from './frame';
 
@@ -26,6 +27,7 @@ export function timeAxis(
   top: number,
   ruleLeft: number,
   ruleRight: number,
+  language: PageLanguage = en,
 ): Axis {
   const size = frame.scaleSize;
   const days = (scale.to - scale.from) / 1440;
@@ -56,8 +58,8 @@ export function timeAxis(
       role: 'scale',
     });
 
-  const upper = ticks(scale.from, scale.to, tiers.upper);
-  if (tiers.upper === 'day') for (const t of upper) t.names = dayNames(t);
+  const upper = ticks(scale.from, scale.to, tiers.upper, language);
+  if (tiers.upper === 'day') for (const t of upper) t.names = dayNames(t, language);
   const upperRoom = (t: Tick, name: string) =>
     measure.width('textStrong', size + 0.5, name) <= x(t.to) - x(t.from) - 5.5;
   const upperForm = nameForm(upper, upperRoom);
@@ -70,7 +72,7 @@ export function timeAxis(
     if (begins) tick(x(t.from), top, upperEnd, 0.6);
   }
 
-  const lower = ticks(scale.from, scale.to, tiers.lower);
+  const lower = ticks(scale.from, scale.to, tiers.lower, language);
   const lowerRoom = (t: Tick, name: string) => measure.width('label', size, name) <= x(t.to) - x(t.from) - 3;
   // The year of a month stands above it.
   const lowerForm = tiers.lower === 'month' ? -1 : nameForm(lower, lowerRoom);
@@ -111,9 +113,10 @@ export function statusFlag(
   frame: PageFrame,
   measure: Measure,
   rule: number,
+  language: PageLanguage = en,
 ): SceneNode[] {
   const size = frame.scaleSize;
-  const text = formatDay(dayOf(moment), withYear ? 'medium' : 'short');
+  const text = dayWords(language, dayOf(moment), withYear ? 'medium' : 'short');
   const width = measure.width('labelStrong', size, text) + size;
   const x = scale.x(moment);
   const left = Math.min(Math.max(x - width / 2, scale.left), scale.right - width);

@@ -8,7 +8,8 @@ import {
   startOfDay,
   weekdayOf,
 } from '@clembo/core';
-import { formatDay, MONTHS } from '../text/dates';
+import { en } from '../text/languages/en';
+import { dayWords, type PageLanguage } from '../text/languages/language';
 
 export type TimeUnit =
   | 'hour'
@@ -106,22 +107,22 @@ function firstDay(day: number, unit: TimeUnit, steps: number): number {
 }
 
 /** The intervals of a unit that touch a range of moments, cut at its ends. */
-export function ticks(from: number, to: number, unit: TimeUnit): Tick[] {
+export function ticks(from: number, to: number, unit: TimeUnit, language: PageLanguage = en): Tick[] {
   const list: Tick[] = [];
   for (let start = unitStart(from, unit); start < to; ) {
     const next = unitStart(start, unit, 1);
     const [a, b] = [Math.max(start, from), Math.min(next, to)];
-    list.push({ from: a, to: b, names: tickNames(start, unit), whole: a === start && b === next });
+    list.push({ from: a, to: b, names: tickNames(start, unit, language), whole: a === start && b === next });
     start = next;
   }
   return list;
 }
 
-function tickNames(start: number, unit: TimeUnit): string[] {
+function tickNames(start: number, unit: TimeUnit, language: PageLanguage): string[] {
   const first = dayOf(start);
   const { year, month, day } = civilFromDay(first);
-  const name = MONTHS[month - 1]!;
-  const short = name.slice(0, 3);
+  const name = language.months[month - 1]!;
+  const short = language.shortMonths[month - 1]!;
   switch (unit) {
     case 'hour':
     case 'hours3':
@@ -132,11 +133,11 @@ function tickNames(start: number, unit: TimeUnit): string[] {
     case 'day':
       return [String(day)];
     case 'week':
-      return [`W${isoWeekOf(first).week}`];
+      return [`${language.week}${isoWeekOf(first).week}`];
     case 'month':
       return [`${name} ${year}`, `${short} ${year}`, short];
     case 'quarter':
-      return [`Q${Math.floor((month - 1) / 3) + 1}`];
+      return [`${language.quarter}${Math.floor((month - 1) / 3) + 1}`];
     case 'year':
       return [String(year), `’${String(year % 100).padStart(2, '0')}`];
     case 'years2':
@@ -148,13 +149,11 @@ function tickNames(start: number, unit: TimeUnit): string[] {
 }
 
 /** Names of the days of an upper tier. */
-export function dayNames(tick: Tick): string[] {
-  const { year, month, day } = civilFromDay(dayOf(tick.from));
-  const weekday = formatDay(dayOf(tick.from), 'weekday');
-  return [weekday, weekday.slice(0, -5), `${day} ${MONTHS[month - 1]!.slice(0, 3)}`, String(day), String(year)].slice(
-    0,
-    4,
-  );
+export function dayNames(tick: Tick, language: PageLanguage = en): string[] {
+  const { year, day } = civilFromDay(dayOf(tick.from));
+  const weekday = dayWords(language, dayOf(tick.from), 'weekday');
+  const short = dayWords(language, dayOf(tick.from), 'short');
+  return [weekday, weekday.slice(0, -5), short, String(day), String(year)].slice(0, 4);
 }
 
 /** The longest form of names that has room in every whole interval of a tier, so that all are written alike. */

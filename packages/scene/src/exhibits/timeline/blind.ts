@@ -1,5 +1,7 @@
 import { isComplete, isMilestone, NONE, type Plan, type Schedule, varianceReader } from '@clembo/core';
 import type { BlindSpot, BlindSpots } from '../../graph/scene';
+import { en } from '../../text/languages/en';
+import type { PageLanguage } from '../../text/languages/language';
 import type { Promised } from '../composed';
 import type { Fate, Selection } from './select';
 
@@ -66,17 +68,6 @@ function lateReader(plan: Plan, s: Schedule, promised: Promised | null): (i: num
   };
 }
 
-const count = (n: number, one: string, many: string): string[] => (n === 0 ? [] : [`${n} ${n === 1 ? one : many}`]);
-
 /** What is hidden, in words; an empty text where nothing is. */
-export function blindWords(b: BlindSpots): string {
-  const links = count(b.links, 'link', 'links').map((w) =>
-    b.criticalLinks === 0 ? w : `${w} (${b.criticalLinks} critical)`,
-  );
-  return [
-    ...count(b.late.length, 'late activity', 'late activities'),
-    ...count(b.critical.length, 'critical activity', 'critical activities'),
-    ...count(b.milestones.length, 'milestone', 'milestones'),
-    ...links,
-  ].join(', ');
-}
+export const blindWords = (b: BlindSpots, language: PageLanguage = en): string =>
+  language.blind({ ...b, late: b.late.length, critical: b.critical.length, milestones: b.milestones.length });

@@ -1,3 +1,6 @@
+import type { TimelineBrief } from '../../brief/timeline';
+import { LANGUAGES } from '../../text/languages/index';
+import type { PageLanguage } from '../../text/languages/language';
 import { dateWords } from './labels';
 import { HAIRLINE, HAREBELL, INK, KELP, MADDER, NEUTRAL, SOFT_INK } from '../../graph/ink';
 import { type GroupNode, round, type SceneNode } from '../../graph/scene';
@@ -53,14 +56,15 @@ export interface Body {
 }
 
 /** All items with their labels, each a group of its parts. */
-export function bodyNodes(g: Geometry, page: FittedPage, print: 'colour' | 'grey'): Body {
+export function bodyNodes(g: Geometry, page: FittedPage, brief: TimelineBrief): Body {
+  const language = LANGUAGES[brief.language];
   const { cells, placed } = page;
   const rooms = roomsOf(g, page);
   const body: Body = { nodes: [], boxes: [], shortened: 0, datesLost: 0 };
   for (let i = 0; i < g.items.length; i++) {
     const item = g.items[i]!;
     const y = placed.middle[i]!;
-    const children = [...stemNodes(g, cells, i, y), ...markNodes(g, cells, i, y, print)];
+    const children = [...stemNodes(g, cells, i, y), ...markNodes(g, cells, i, y, brief.print)];
     if (cells.place[i] !== NOWHERE) {
       const number = page.key?.numberOf.get(i);
       const set =
@@ -76,7 +80,7 @@ export function bodyNodes(g: Geometry, page: FittedPage, print: 'colour' | 'grey
       ref: item.ref,
       role: 'item',
       name: item.name,
-      alt: altOf(item),
+      alt: altOf(item, language),
       children,
     };
     body.nodes.push(group);
@@ -249,27 +253,29 @@ function middleOf(g: Geometry, cells: Cells, i: number, y: number): number {
 }
 
 /** What a thing is and when, in words. */
-function altOf(item: Item): string {
-  const { start, finish } = dateWords(item, 'long');
-  const parts = [item.form === 'milestone' || start === finish ? finish : `${start} to ${finish}`, noteOf(item)];
+function altOf(item: Item, l: PageLanguage): string {
+  const { start, finish } = dateWords(item, 'long', l);
+  const parts = [item.form === 'milestone' || start === finish ? finish : l.span(start, finish), noteOf(item, l)];
   return parts.filter(Boolean).join(', ');
 }
 
 /** What is to be said of a thing beside its dates. */
-export function noteOf(item: Item): string {
+export function noteOf(item: Item, l: PageLanguage): string {
+  const { noted } = l;
+  const done = l.percentDone(percentWords(item));
   const kind =
     item.form === 'milestone'
       ? item.complete
-        ? 'milestone, reached'
-        : 'milestone'
+        ? noted.reached
+        : noted.milestone
       : item.form === 'group'
-        ? `group of ${item.members.length}, ${percentWords(item)} % done`
+        ? `${noted.groupOf(item.members.length)}, ${done}`
         : item.form === 'summary'
-          ? `summary, ${percentWords(item)} % done`
+          ? `${noted.summary}, ${done}`
           : item.measured
-            ? `${percentWords(item)} % done`
-            : 'supporting work';
-  return [kind, item.critical ? 'critical' : '', offWords(item.off)].filter(Boolean).join(', ');
+            ? done
+            : noted.support;
+  return [kind, item.critical ? noted.critical : '', offWords(item.off, l)].filter(Boolean).join(', ');
 }
 
 /** A vertical line over the plot that leaves out the boxes of texts. */

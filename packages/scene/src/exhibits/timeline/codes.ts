@@ -1,4 +1,6 @@
 import type { CodeValue, Plan } from '@clembo/core';
+import { en } from '../../text/languages/en';
+import type { PageLanguage } from '../../text/languages/language';
 import { CATEGORIES, GREY, KELP, NEUTRAL } from '../../graph/ink';
 
 import { STATE_VALUES } from './states';
@@ -28,12 +30,15 @@ export function codeLooks(
   plan: Plan,
   field: string | null,
   print: 'colour' | 'grey' = 'colour',
+  language: PageLanguage = en,
 ): (codes: string[]) => CodeLook {
   const inPrint = (look: CodeLook): CodeLook =>
     print === 'grey' ? { ...look, colour: GREY } : { ...look, pattern: 0 };
   if (field === null) return () => inPrint(PLAIN);
   const values: { code: string; title: string; colour: string | null; shape?: CodeValue['shape'] }[] =
-    STATE_VALUES[field] ?? plan.codeFields.find((f) => f.id === field)?.values ?? [];
+    STATE_VALUES[field]?.map((v) => ({ ...v, title: language.states[v.code]! })) ??
+    plan.codeFields.find((f) => f.id === field)?.values ??
+    [];
   const other = (category: string): CodeLook =>
     inPrint({ category, categoryRank: Number.MAX_SAFE_INTEGER, colour: NEUTRAL, shape: 'diamond', pattern: 0 });
   const looks = new Map<string, CodeLook>(
@@ -44,13 +49,13 @@ export function codeLooks(
         v.code,
         colour
           ? inPrint({ category: v.title, categoryRank: k, colour, shape, pattern: k + 1 })
-          : { ...other('Other'), shape },
+          : { ...other(language.other), shape },
       ];
     }),
   );
-  const several = other('Several');
-  const without = other('Without');
-  const strange = other('Other');
+  const several = other(language.several);
+  const without = other(language.without);
+  const strange = other(language.other);
   return ([code = '']) =>
     code === SEVERAL ? several : code === '' ? (looks.get('') ?? without) : (looks.get(code) ?? strange);
 }
@@ -60,6 +65,7 @@ export function codeTitles(
   plan: Plan,
   field: string,
   roots: readonly number[],
+  language: PageLanguage = en,
 ): { title: (code: string) => string; rank: (code: string) => number } {
   const book =
     field === 'outline'
@@ -68,7 +74,8 @@ export function codeTitles(
   const titles = new Map(book.map((v) => [v.code, v.title]));
   const ranks = new Map(book.map((v, k) => [v.code, k]));
   return {
-    title: (code) => titles.get(code) ?? (code === '' ? (field === 'outline' ? 'Whole plan' : 'Without') : code),
+    title: (code) =>
+      titles.get(code) ?? (code === '' ? (field === 'outline' ? language.wholePlan : language.without) : code),
     rank: (code) => (code === '' ? Number.MAX_SAFE_INTEGER : (ranks.get(code) ?? book.length)),
   };
 }

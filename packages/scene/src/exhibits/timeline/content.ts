@@ -1,11 +1,12 @@
 import { dateWords } from './labels';
+import type { PageLanguage } from '../../text/languages/language';
 import type { ContentTable } from '../../graph/scene';
 import type { Lane } from '../../page/lanes';
 import { noteOf } from './body';
 import type { Selection } from './select';
 
 /** The same content as a table: what is on the page, lane by lane, by time. */
-export function contentRows({ items }: Selection, lanes: readonly Lane[]): ContentTable {
+export function contentRows({ items }: Selection, lanes: readonly Lane[], l: PageLanguage): ContentTable {
   const rows: ContentTable['rows'] = [];
   const read = (list: readonly Lane[], above: string[]) => {
     for (const lane of list) {
@@ -13,11 +14,11 @@ export function contentRows({ items }: Selection, lanes: readonly Lane[]): Conte
       read(lane.lanes, path);
       for (const i of lane.items) {
         const item = items[i]!;
-        const { start, finish } = dateWords(item, 'long');
-        rows.push({ ref: item.ref, cells: [path.join(' › '), item.name, start, finish, noteOf(item)] });
+        const { start, finish } = dateWords(item, 'long', l);
+        rows.push({ ref: item.ref, cells: [path.join(' › '), item.name, start, finish, noteOf(item, l)] });
       }
     }
   };
   read(lanes, []);
-  return { heads: ['Lane', 'Name', 'Start', 'Finish', 'Notes'], named: 1, rows };
+  return { heads: [...l.content], named: 1, rows };
 }

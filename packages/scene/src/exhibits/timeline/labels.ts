@@ -2,7 +2,9 @@ import { type DaysDone, daysDoneReader, firstDayOf, lastDayOf, type Plan, type S
 import type { TimelineBrief } from '../../brief/timeline';
 import { HAREBELL, HAREBELL_ON_TINT, INK, INK_ON_TINT, MADDER, MADDER_ON_TINT, SOFT_INK } from '../../graph/ink';
 import type { TextRun } from '../../graph/scene';
-import { type DateStyle, formatDay } from '../../text/dates';
+import { en } from '../../text/languages/en';
+import { LANGUAGES } from '../../text/languages/index';
+import { type DateStyle, dayWords, numberWords, type PageLanguage } from '../../text/languages/language';
 import type { Face } from '../../text/faces';
 import type { Measure } from '../../text/measure';
 import type { Item, Selection } from './select';
@@ -37,6 +39,7 @@ export function writeLabels(
   brief: TimelineBrief,
   measure: Measure,
 ): Label[] {
+  const l = LANGUAGES[brief.language];
   const days = daysDoneReader(plan, schedule);
   const style = needsYear(selection) ? 'medium' : 'short';
   const parts = new Set(brief.labels);
@@ -47,10 +50,10 @@ export function writeLabels(
       .filter(Boolean)
       .join(' ');
     const name = measure.clean(item.form === 'summary' ? named.toUpperCase() : named);
-    const more = amountsOf(item, plan, parts, days);
+    const more = amountsOf(item, plan, parts, days, l);
     const soft = (atFinish: boolean) =>
-      measure.clean([datesOf(item, parts, style, atFinish), ...more].filter(Boolean).join(' · '));
-    const off = parts.has('off') ? offWords(item.off) : '';
+      measure.clean([datesOf(item, parts, style, atFinish, l), ...more].filter(Boolean).join(' · '));
+    const off = parts.has('off') ? offWords(item.off, l) : '';
     const label = { face, off, late: (item.off ?? 0) > 0 } as const;
     const atFinish = soft(true);
     const whole = { ...label, name, atFinish, elsewhere: isAlike(item, parts) ? atFinish : soft(false) };
@@ -66,47 +69,61 @@ const isAlike = (item: Item, parts: Set<string>): boolean =>
 const nameOf = (item: Item): string => (item.form === 'group' ? `${item.name} (${item.members.length})` : item.name);
 
 /** Start and finish in words: days, or what the source says in place of one. */
-export const dateWords = (item: Item, style: DateStyle): { start: string; finish: string } => ({
-  start: item.said?.start ?? formatDay(firstDayOf(item), style),
-  finish: item.said?.finish ?? formatDay(lastDayOf(item), style),
+export const dateWords = (item: Item, style: DateStyle, l: PageLanguage): { start: string; finish: string } => ({
+  start: item.said?.start ?? dayWords(l, firstDayOf(item), style),
+  finish: item.said?.finish ?? dayWords(l, lastDayOf(item), style),
 });
 
 /** A finish that does not stand at the finish says that it is one, and so does a start. */
-function datesOf(item: Item, parts: Set<string>, style: 'short' | 'medium', atFinish: boolean): string {
-  const { start, finish } = dateWords(item, style);
+function datesOf(
+  item: Item,
+  parts: Set<string>,
+  style: 'short' | 'medium',
+  atFinish: boolean,
+  l: PageLanguage,
+): string {
+  const { start, finish } = dateWords(item, style, l);
   const [withStart, withFinish] = [parts.has('start'), parts.has('finish')];
   if (item.form === 'milestone') return withStart || withFinish ? finish : '';
   if (withStart && withFinish) return start === finish ? start : `${start}–${finish}`;
   // Words that say when it is as a whole need no “to”.
   const isWhole = item.said !== null && start === finish;
-  if (withFinish) return atFinish || isWhole ? finish : `to ${finish}`;
-  return withStart ? `from ${start}` : '';
+  if (withFinish) return atFinish || isWhole ? finish : l.until(finish);
+  return withStart ? l.since(start) : '';
 }
 
-function amountsOf(item: Item, plan: Plan, parts: Set<string>, days: (position: number) => DaysDone | null): string[] {
+function amountsOf(
+  item: Item,
+  plan: Plan,
+  parts: Set<string>,
+  days: (position: number) => DaysDone | null,
+  l: PageLanguage,
+): string[] {
   const a = plan.activities[item.index]!;
   const list: string[] = [];
   const perDay = plan.calendars.find((c) => c.id === (a.calendar ?? plan.calendar))?.minutesPerDay ?? 480;
   const work = item.form === 'milestone' || item.form === 'group' || item.form === 'summary' ? null : a.duration;
-  if (parts.has('duration') && work !== null) list.push(`${Math.round((work / perDay) * 10) / 10} working d`);
+  if (parts.has('duration') && work !== null) list.push(l.workingDays(numberWords(l, work / perDay), work === perDay));
   const split = parts.has('daysDone') && work !== null ? days(item.index) : null;
-  if (split) list.push(daysDoneWords(split));
-  if (parts.has('percent') && item.form !== 'milestone' && item.measured) list.push(`${percentWords(item)} % done`);
+  if (split) list.push(daysDoneWords(split, l));
+  if (parts.has('percent') && item.form !== 'milestone' && item.measured) list.push(l.percentDone(percentWords(item)));
   return list;
 }
 
 /** `4 of 14 days done, 10 to go`. */
-export const daysDoneWords = ({ whole, done, toGo }: DaysDone): string =>
-  toGo === 0 ? `${whole} days done` : `${done} of ${whole} ${whole === 1 ? 'day' : 'days'} done, ${toGo} to go`;
+export const daysDoneWords = ({ whole, done, toGo }: DaysDone, l: PageLanguage = en): string => {
+  const [all, gone, left] = [whole, done, toGo].map((n) => numberWords(l, n)) as [string, string, string];
+  return toGo === 0 ? l.allDone(all) : l.daysDone(all, gone, left);
+};
 
 /** Whole percents; what is not complete is at most 99. */
 export const percentWords = (item: { progress: number; complete: boolean }): number =>
   item.complete ? 100 : Math.min(99, Math.floor(item.progress * 100 + 1e-9));
 
 /** `5 d late`, `3 d ahead`; nothing for less than half a working day. */
-export function offWords(days: number | null): string {
+export function offWords(days: number | null, l: PageLanguage = en): string {
   if (days === null || Math.abs(days) < 0.5) return '';
-  return `${Math.round(Math.abs(days))} d ${days > 0 ? 'late' : 'ahead'}`;
+  return days > 0 ? l.late(Math.round(days)) : l.ahead(Math.round(-days));
 }
 
 /** Colours of a label on paper, and on a bar, whose tint takes away from their contrast. */

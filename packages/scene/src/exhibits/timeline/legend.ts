@@ -1,5 +1,7 @@
 import { HAREBELL, INK, KELP, MADDER, NEUTRAL } from '../../graph/ink';
 import { round, type SceneNode } from '../../graph/scene';
+import type { TimelineBrief } from '../../brief/timeline';
+import { LANGUAGES } from '../../text/languages/index';
 import type { PageFrame } from '../../page/frame';
 import { type LegendEntry, sampleHeight } from '../../page/legend';
 import type { PeriodStrip } from '../../page/periods';
@@ -22,13 +24,14 @@ import type { Item } from './select';
 export function legendEntries(
   items: readonly Item[],
   g: Geometry,
-  print: 'colour' | 'grey',
+  { print, language }: TimelineBrief,
   cut: boolean,
   hasStatus: boolean,
   letters: PeriodStrip['letters'],
   frame: PageFrame,
   measure: Measure,
 ): LegendEntry[] {
+  const words = LANGUAGES[language].legend;
   const height = sampleHeight(frame);
   const wide = frame.smallSize * 2.8;
   const entries: LegendEntry[] = [];
@@ -71,43 +74,43 @@ export function legendEntries(
   }
   add(
     has((i) => i.form === 'milestone' && !i.complete),
-    'Milestone to come',
+    words.toCome,
     height,
     diamond(neutral),
   );
   add(
     has((i) => i.form === 'milestone' && i.complete),
-    'Milestone reached',
+    words.reached,
     height,
     diamond({ ...neutral, complete: true }),
   );
   add(
     has((i) => isWork(i) && i.progress > 0),
-    'Done',
+    words.done,
     wide,
     (x, y) => barMark(place(x, y, { done: x + wide * 0.5 }), neutral),
   );
   add(
     has((i) => i.form === 'group'),
-    'Group, with the number of its activities',
+    words.group,
     wide,
     (x, y) => barMark(place(x, y, { group: true }), neutral),
   );
   add(
     has((i) => i.form === 'summary'),
-    'Summary',
+    words.summary,
     wide,
     (x, y) => summaryMark(x, x + wide, y, height * 0.18),
   );
   add(
     has((i) => i.form === 'support'),
-    'Supporting work',
+    words.support,
     wide,
     (x, y) => supportMark(place(x, y), neutral),
   );
   add(
     has((i) => (i.stretches?.length ?? 0) > 1),
-    'Interrupted work',
+    words.interrupted,
     wide,
     (x, y) =>
       stretchedMark(
@@ -121,38 +124,38 @@ export function legendEntries(
   );
   add(
     has((i) => i.critical && isWork(i)),
-    'Critical',
+    words.critical,
     wide,
     (x, y) => barMark(place(x, y), { ...neutral, critical: true }),
   );
   add(
     has((i) => i.critical && i.form === 'milestone') && !has((i) => i.critical && isWork(i)),
-    'Critical',
+    words.critical,
     height,
     diamond({ ...neutral, critical: true }),
   );
-  add(slipped(1), 'From the promised to a later finish', wide, arrow(1));
-  add(slipped(-1), 'From the promised to an earlier finish', wide, arrow(-1));
+  add(slipped(1), words.slippedLater, wide, arrow(1));
+  add(slipped(-1), words.slippedEarlier, wide, arrow(-1));
   add(
     outlined((i) => i.form !== 'milestone'),
-    'Promised',
+    words.promised,
     wide,
     (x, y): SceneNode[] => [promisedMark(x, x + wide, y - height * 0.3, height * 0.6, false)],
   );
   add(
     outlined((i) => i.form === 'milestone'),
-    'Promised date',
+    words.promisedDate,
     height,
     (x, y): SceneNode[] => [promisedMark(x + height / 2, x + height / 2, y - height * 0.35, height * 0.7, true)],
   );
   add(
     has((i) => i.said !== null && isWork(i)),
-    'Date not known to the day',
+    words.vague,
     wide,
     (x, y) => barMark(place(x, y, { softLeft: true, softRight: true }), neutral),
   );
-  add(cut, 'Runs on beyond the page', wide, (x, y) => barMark(place(x, y, { cutRight: true }), neutral));
-  add(hasStatus, 'Status date', height * 0.6, (x, y) => [
+  add(cut, words.runsOn, wide, (x, y) => barMark(place(x, y, { cutRight: true }), neutral));
+  add(hasStatus, words.statusDate, height * 0.6, (x, y) => [
     {
       type: 'line',
       x1: round(x + height * 0.3),

@@ -1,7 +1,7 @@
 import { byText, dayOf } from '@clembo/core';
 import type { TimelineBrief } from '../../brief/timeline';
 import type { SceneNode } from '../../graph/scene';
-import { LONGEST_BLIND_WORDS, LONGEST_FIT_WORDS, shownWords } from '../../graph/shown';
+import { longestBlindWords, longestFitWords, shownWords } from '../../graph/shown';
 import { flagHeight, timeAxis } from '../../page/axis';
 import { type Foot, footOf } from '../../page/foot';
 import { type PageFrame, pageFrame } from '../../page/frame';
@@ -10,7 +10,8 @@ import { type Gutter, type Lane, laneGutter, laneTree } from '../../page/lanes';
 import { type Legend, legendOf } from '../../page/legend';
 import { type PeriodStrip, periodStrip } from '../../page/periods';
 import { niceRange, timeScale, type TimeScale } from '../../scales/time';
-import { formatDay } from '../../text/dates';
+import { LANGUAGES } from '../../text/languages/index';
+import { dayWords } from '../../text/languages/language';
 import type { ComposeInput } from '../composed';
 import { type Geometry, measureItems } from './cells';
 import { codeTitles } from './codes';
@@ -48,9 +49,10 @@ export function regionsOf(
   grown: number,
 ): Regions {
   const { plan, schedule, brief, measure } = input;
+  const language = LANGUAGES[brief.language];
   const frame = pageFrame(brief.page, grown);
   const head = headNodes(title, subtitle(input, selection), frame, measure);
-  const levels = brief.lanes.map((field) => codeTitles(plan, field, schedule.outline.roots));
+  const levels = brief.lanes.map((field) => codeTitles(plan, field, schedule.outline.roots, language));
   const lanes = laneTree(
     selection.items.map((i) => i.lane),
     levels,
@@ -74,17 +76,17 @@ export function regionsOf(
   const strip = periodStrip(brief.periods ? plan.periods : [], scale, frame, measure);
   const cut = geometry.cutLeft.includes(1) || geometry.cutRight.includes(1);
   const legend = legendOf(
-    legendEntries(selection.items, geometry, brief.print, cut, statusX !== null, strip.letters, frame, measure),
+    legendEntries(selection.items, geometry, brief, cut, statusX !== null, strip.letters, frame, measure),
     frame,
     measure,
   );
   const foot = footOf(
-    [shownWords(selection.counts), brief.blind ? LONGEST_BLIND_WORDS : '', LONGEST_FIT_WORDS],
+    [shownWords(selection.counts, language), brief.blind ? longestBlindWords(language) : '', longestFitWords(language)],
     sourceWords(input),
     frame,
     measure,
   );
-  const axis = timeAxis(scale, frame, measure, head.bottom, scale.left, scale.right);
+  const axis = timeAxis(scale, frame, measure, head.bottom, scale.left, scale.right, language);
   const footTop = frame.height - frame.margin - foot.height - frame.smallSize * 0.6;
   return {
     input,
@@ -130,16 +132,17 @@ function withNiceEnds(selection: Selection, brief: TimelineBrief): { from: numbe
   return { from: brief.from ?? nice.from, to: brief.to ?? nice.to };
 }
 
-export function subtitle({ plan, promised, measure }: TimelineInput, { firstDay, lastDay }: Selection): string {
+export function subtitle({ plan, promised, measure, brief }: TimelineInput, { firstDay, lastDay }: Selection): string {
+  const l = LANGUAGES[brief.language];
   const parts = [plan.name];
   if (firstDay !== null && lastDay !== null)
-    parts.push(`${formatDay(firstDay, 'long')} to ${formatDay(lastDay, 'long')}`);
-  if (plan.statusDate !== null) parts.push(`status ${formatDay(dayOf(plan.statusDate), 'long')}`);
-  if (promised) parts.push(`promised: ${promised.name}`);
+    parts.push(l.span(dayWords(l, firstDay, 'long'), dayWords(l, lastDay, 'long')));
+  if (plan.statusDate !== null) parts.push(l.status(dayWords(l, dayOf(plan.statusDate), 'long')));
+  if (promised) parts.push(l.promised(promised.name));
   return measure.clean(parts.join(' · '));
 }
 
-export const sourceWords = ({ plan, edition, measure }: TimelineInput): string[] => [
+export const sourceWords = ({ plan, edition, measure, brief }: TimelineInput): string[] => [
   measure.clean(edition),
-  plan.source === 'given' ? 'dates as given' : 'computed dates',
+  plan.source === 'given' ? LANGUAGES[brief.language].given : LANGUAGES[brief.language].computed,
 ];

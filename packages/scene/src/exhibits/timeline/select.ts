@@ -18,6 +18,7 @@ import {
 } from '@clembo/core';
 import type { TimelineBrief } from '../../brief/timeline';
 import type { Shown } from '../../graph/scene';
+import { LANGUAGES } from '../../text/languages/index';
 import { NOTHING_SHOWN } from '../../graph/shown';
 import type { Promised } from '../composed';
 import type { LaneLevel } from '../../page/lanes';
@@ -114,8 +115,8 @@ export function selectItems(
     time: activityTime(plan, schedule),
     done: doneReader(plan, schedule, plan.percentShown),
     coded,
-    looks: codeLooks(plan, brief.colour, brief.print),
-    rowTitles: brief.packBy === null ? null : codeTitles(plan, brief.packBy, outline.roots),
+    looks: codeLooks(plan, brief.colour, brief.print, LANGUAGES[brief.language]),
+    rowTitles: brief.packBy === null ? null : codeTitles(plan, brief.packBy, outline.roots, LANGUAGES[brief.language]),
     promised,
   };
   const passes = passesOf(reader);

@@ -8,7 +8,8 @@ import {
   percentComplete,
   type Schedule,
 } from '@clembo/core';
-import { formatDay } from '../../text/dates';
+import { en } from '../../text/languages/en';
+import { dayWords, type PageLanguage } from '../../text/languages/language';
 import type { Promised } from '../composed';
 
 /** The last day on which anything of a plan ends, and the moment of it; null for a plan without dates. */
@@ -27,20 +28,19 @@ function lastFinish(s: Schedule): { day: number; moment: number; position: numbe
  * where there is one, and else how much of the working time is done. It is said of the whole plan, also where the
  * page shows a part.
  */
-export function statement(plan: Plan, schedule: Schedule, promised: Promised | null): string {
+export function statement(plan: Plan, schedule: Schedule, promised: Promised | null, l: PageLanguage = en): string {
   const last = lastFinish(schedule);
   if (last === null) return plan.name;
-  const when = formatDay(last.day, 'long');
+  const when = dayWords(l, last.day, 'long');
   const open = plan.activities.some((a, i) => !schedule.outline.isSummary[i] && !isComplete(a));
-  if (!open) return `${plan.name} was completed on ${when}${againstPromise(plan, schedule, last, promised)}`;
-  const against = againstPromise(plan, schedule, last, promised);
-  if (against !== '')
-    return `${plan.name} runs to ${when}${against}${lateMilestone(plan, schedule, promised, against)}`;
+  if (!open) return `${l.completedOn(plan.name, when)}${againstPromise(plan, schedule, last, promised, l).words}`;
+  const against = againstPromise(plan, schedule, last, promised, l);
+  const runs = l.runsTo(plan.name, when);
+  if (against.words !== '')
+    return `${runs}${against.words}${against.later ? '' : lateMilestone(plan, schedule, promised, l)}`;
   const whole = percentComplete(plan, schedule, 'stated').whole;
   const percent = Math.min(99, Math.floor(whole));
-  return plan.statusDate !== null && percent >= 1
-    ? `${plan.name} runs to ${when}; ${percent} % of its work is done`
-    : `${plan.name} runs to ${when}`;
+  return plan.statusDate !== null && percent >= 1 ? `${runs}${l.percentOfWork(percent)}` : runs;
 }
 
 function againstPromise(
@@ -48,20 +48,21 @@ function againstPromise(
   schedule: Schedule,
   last: { moment: number; position: number },
   promised: Promised | null,
-): string {
+  l: PageLanguage,
+): { words: string; later: boolean } {
   const then = promised && lastFinish(promised.schedule);
-  if (!then) return '';
+  if (!then) return { words: '', later: false };
   const days = Math.round(activityTime(plan, schedule).daysBetween(last.position, then.moment, last.moment));
-  if (days === 0) return ', as promised';
-  return `, ${Math.abs(days)} working ${Math.abs(days) === 1 ? 'day' : 'days'} ${days > 0 ? 'later' : 'earlier'} than promised`;
+  if (days === 0) return { words: l.asPromised, later: false };
+  return { words: l.againstPromise(Math.abs(days), days > 0), later: days > 0 };
 }
 
 /** Less than this many working days late are not worth a word in a title. */
 const WORTH_SAYING = 5;
 
 /** Where the whole is not late: the milestone to come that is latest against its promise. */
-function lateMilestone(plan: Plan, schedule: Schedule, promised: Promised | null, against: string): string {
-  if (!promised || against.includes('later')) return '';
+function lateMilestone(plan: Plan, schedule: Schedule, promised: Promised | null, l: PageLanguage): string {
+  if (!promised) return '';
   const time = activityTime(plan, schedule);
   let [worst, name] = [WORTH_SAYING - 0.5, ''];
   plan.activities.forEach((a, i) => {
@@ -71,5 +72,5 @@ function lateMilestone(plan: Plan, schedule: Schedule, promised: Promised | null
     const days = time.daysBetween(i, promised.schedule.finish[j]!, schedule.finish[i]!);
     if (days > worst) [worst, name] = [days, a.name || a.ref];
   });
-  return name === '' ? '' : `; ${name}: ${Math.round(worst)} working days late`;
+  return name === '' ? '' : l.milestoneLate(name, Math.round(worst));
 }

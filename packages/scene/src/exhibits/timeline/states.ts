@@ -5,26 +5,25 @@ import type { Promised } from '../composed';
 /** A value that a state can have, as a code book would have it. */
 export interface StateValue {
   code: string;
-  title: string;
   colour: string;
 }
 
 const STATUS: Record<Status, StateValue> = {
-  complete: { code: 'complete', title: 'Complete', colour: KELP },
-  inProgress: { code: 'inProgress', title: 'In progress', colour: CATEGORIES[6] },
-  onHold: { code: 'onHold', title: 'On hold', colour: CATEGORIES[3] },
-  lateToStart: { code: 'lateToStart', title: 'Should have started', colour: MADDER },
-  notStarted: { code: 'notStarted', title: 'Not started', colour: NEUTRAL },
+  complete: { code: 'complete', colour: KELP },
+  inProgress: { code: 'inProgress', colour: CATEGORIES[6] },
+  onHold: { code: 'onHold', colour: CATEGORIES[3] },
+  lateToStart: { code: 'lateToStart', colour: MADDER },
+  notStarted: { code: 'notStarted', colour: NEUTRAL },
 };
 const BANDS: Record<Band, StateValue> = {
-  breach: { code: 'breach', title: 'Far off the promise', colour: MADDER },
-  watch: { code: 'watch', title: 'To be watched', colour: CATEGORIES[5] },
-  inTolerance: { code: 'inTolerance', title: 'Within what is normal', colour: CATEGORIES[1] },
-  ahead: { code: 'ahead', title: 'Ahead of the promise', colour: HAREBELL },
+  breach: { code: 'breach', colour: MADDER },
+  watch: { code: 'watch', colour: CATEGORIES[5] },
+  inTolerance: { code: 'inTolerance', colour: CATEGORIES[1] },
+  ahead: { code: 'ahead', colour: HAREBELL },
 };
 const CRITICAL: Record<'yes' | 'no', StateValue> = {
-  yes: { code: 'yes', title: 'On the critical path', colour: CATEGORIES[4] },
-  no: { code: 'no', title: 'Not critical', colour: CATEGORIES[0] },
+  yes: { code: 'yes', colour: CATEGORIES[4] },
+  no: { code: 'no', colour: CATEGORIES[0] },
 };
 
 /** Values that a state can have, the most pressing first. */

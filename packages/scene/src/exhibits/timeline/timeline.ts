@@ -7,6 +7,7 @@ import { type Foot, footNodes, footOf } from '../../page/foot';
 import { pageFrame } from '../../page/frame';
 import { laneNodes } from '../../page/lanes';
 import { periodNodes } from '../../page/periods';
+import { LANGUAGES } from '../../text/languages/index';
 import { MISSING } from '../../text/measure';
 import { fitAdvice } from './advice';
 import { type Body, bodyNodes, brokenLine, GRID_PAINT, STATUS_PAINT, strandNodes } from './body';
@@ -30,10 +31,12 @@ import { statement } from './statement';
  */
 export function composeTimeline(input: TimelineInput): Scene {
   const { plan, schedule, brief, measure, promised } = input;
+  const language = LANGUAGES[brief.language];
   const { selection, refused } = chosen(input);
   const hopeless = isHopeless(selection, brief);
   const labels = hopeless ? blankLabels(selection) : writeLabels(selection, plan, schedule, brief, measure);
-  const wanted = brief.title !== null && brief.title.trim() !== '' ? brief.title : statement(plan, schedule, promised);
+  const wanted =
+    brief.title !== null && brief.title.trim() !== '' ? brief.title : statement(plan, schedule, promised, language);
   const title = measure.clean(wanted).trim() || 'A plan without a name';
   const page = selection.items.length === 0 || hopeless ? null : laidOut(input, selection, labels, title);
   const regions = page ?? regionsOf(input, selection, labels, title, 1);
@@ -48,19 +51,23 @@ export function composeTimeline(input: TimelineInput): Scene {
   const nodes: SceneNode[] = [...regions.head.nodes, ...(body?.nodes ?? notice)];
   const fit = fitOf(input, selection, regions, page, body?.body ?? null, nodes);
   const blind = blindSpots(plan, schedule, selection, promised);
-  const hidden = brief.blind ? blindWords(blind) : '';
-  const about = [shownWords(selection.counts), hidden === '' ? '' : `not seen here: ${hidden}`, ...fitWords(fit)];
+  const hidden = brief.blind ? blindWords(blind, language) : '';
+  const about = [
+    shownWords(selection.counts, language),
+    hidden === '' ? '' : language.notSeen(hidden),
+    ...fitWords(fit, language),
+  ];
   const foot = footOf(about, sourceWords(input), frame, measure);
   nodes.push(...footNodes(trimmed(foot, regions.foot), frame));
   return {
     width: frame.width,
     height: frame.height,
     title,
-    description: `Timeline of ${plan.name}. ${shownWords(selection.counts)}. ${subtitle(input, selection)}`,
-    language: 'en',
+    description: `Timeline of ${plan.name}. ${shownWords(selection.counts, language)}. ${subtitle(input, selection)}`,
+    language: brief.language,
     paper: PAPER,
     nodes,
-    content: contentRows(selection, regions.lanes),
+    content: contentRows(selection, regions.lanes, language),
     undated: selection.undated.map((i) => ({ ref: plan.activities[i]!.ref, name: plan.activities[i]!.name })),
     fit,
     blind,
@@ -132,8 +139,9 @@ function plotNodes(page: LaidPage): { nodes: SceneNode[]; body: Body } {
   const { brief, measure, plan } = input;
   const right = frame.width - frame.margin;
   const left = frame.margin + gutter.width;
-  const axis = timeAxis(scale, frame, measure, page.head.bottom, left, right);
-  const body = bodyNodes(g, fitted, brief.print);
+  const language = LANGUAGES[brief.language];
+  const axis = timeAxis(scale, frame, measure, page.head.bottom, left, right, language);
+  const body = bodyNodes(g, fitted, brief);
   const end = fitted.placed.bottom;
   const keyTop = end + strip.height;
   const periods = brief.periods ? plan.periods : [];
@@ -147,7 +155,9 @@ function plotNodes(page: LaidPage): { nodes: SceneNode[]; body: Body } {
     ...status,
     ...body.nodes,
     ...axis.nodes,
-    ...(statusX === null ? [] : statusFlag(plan.statusDate!, needsYear(scale), scale, frame, measure, axis.bottom)),
+    ...(statusX === null
+      ? []
+      : statusFlag(plan.statusDate!, needsYear(scale), scale, frame, measure, axis.bottom, language)),
     ...(fitted.key ? keyNodes(fitted.key, g, frame, keyTop) : []),
     ...legend.nodes(keyTop + fitted.keyHeight + frame.smallSize * 0.8),
   ];

@@ -2,7 +2,8 @@ import { ConditionRefused } from '@clembo/core';
 import { LARGER, type PageName } from '../../brief/pages';
 import { PAPER } from '../../graph/ink';
 import { type ContentTable, eachLeaf, type FitAdvice, type Scene, type SceneNode, type Shown } from '../../graph/scene';
-import { fitWords, LONGEST_FIT_WORDS, NOTHING_SHOWN, shownWords } from '../../graph/shown';
+import { en } from '../../text/languages/en';
+import { fitWords, longestFitWords, NOTHING_SHOWN, shownWords } from '../../graph/shown';
 import { footNodes, footOf } from '../../page/foot';
 import { type PageFrame, pageFrame } from '../../page/frame';
 import { headNodes } from '../../page/head';
@@ -85,7 +86,7 @@ export function composeSheet<Brief extends Paged>(input: ComposeInput<Brief>, ma
     const frame = pageFrame(brief.page, grown);
     const head = headNodes(title, under, frame, measure);
     const legend = legendOf(sheet.notice === null ? sheet.legend(frame) : [], frame, measure);
-    const longest = footOf([shownWords(sheet.counts), LONGEST_FIT_WORDS], source, frame, measure);
+    const longest = footOf([shownWords(sheet.counts), longestFitWords(en)], source, frame, measure);
     const bottom = frame.height - frame.margin - longest.height - frame.smallSize * 1.4 - legend.height;
     const room: Room = {
       frame,

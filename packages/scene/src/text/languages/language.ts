@@ -1,0 +1,123 @@
+import { civilFromDay, weekdayOf } from '@clembo/core';
+import type { BlindSpots, Shown } from '../../graph/scene';
+
+/** Languages in which a page can be written (ISO 639-1). */
+export const LANGUAGE_CODES = ['en', 'de', 'fr', 'es', 'it', 'nl'] as const;
+export type LanguageCode = (typeof LANGUAGE_CODES)[number];
+
+export type DateStyle = 'short' | 'medium' | 'long' | 'weekday';
+
+/** The kinds of samples that the legend of a timeline explains. */
+export type LegendWord =
+  | 'toCome'
+  | 'reached'
+  | 'done'
+  | 'group'
+  | 'summary'
+  | 'support'
+  | 'interrupted'
+  | 'critical'
+  | 'slippedLater'
+  | 'slippedEarlier'
+  | 'promised'
+  | 'promisedDate'
+  | 'vague'
+  | 'runsOn'
+  | 'statusDate'
+  | 'gone'
+  | 'added'
+  | 'deadline'
+  | 'nonWorking'
+  | 'elapsed'
+  | 'link'
+  | 'criticalLink'
+  | 'phase';
+
+/** Everything that a page says by itself in one language; what the plan says stays in its own words. */
+export interface PageLanguage {
+  code: LanguageCode;
+  /** What the language calls itself. */
+  name: string;
+  months: readonly string[];
+  /** Short names of months (CLDR, stand-alone forms), as a page has room for them. */
+  shortMonths: readonly string[];
+  /** From Monday on. */
+  weekdays: readonly string[];
+  /** What stands before the number of a week, a quarter, and a fiscal year. */
+  week: string;
+  quarter: string;
+  fiscalYear: string;
+  decimal: ',' | '.';
+  longDay(day: number, month: string, year: number): string;
+  shortDay(day: number, month: string): string;
+  /** Titles that a page gives itself. */
+  runsTo(plan: string, day: string): string;
+  completedOn(plan: string, day: string): string;
+  asPromised: string;
+  againstPromise(days: number, later: boolean): string;
+  percentOfWork(percent: number): string;
+  milestoneLate(name: string, days: number): string;
+  span(from: string, to: string): string;
+  status(day: string): string;
+  promised(edition: string): string;
+  given: string;
+  computed: string;
+  until(day: string): string;
+  since(day: string): string;
+  workingDays(count: string, one: boolean): string;
+  daysDone(whole: string, done: string, toGo: string): string;
+  allDone(whole: string): string;
+  percentDone(percent: number): string;
+  late(days: number): string;
+  ahead(days: number): string;
+  legend: Readonly<Record<LegendWord, string>>;
+  several: string;
+  without: string;
+  other: string;
+  wholePlan: string;
+  states: Readonly<Record<string, string>>;
+  shown(counts: Shown): string;
+  notSeen(words: string): string;
+  blind(
+    spots: Pick<BlindSpots, 'links' | 'criticalLinks'> & { late: number; critical: number; milestones: number },
+  ): string;
+  fit: Readonly<
+    Record<
+      | 'datesWithoutRoom'
+      | 'labelsShortened'
+      | 'labelsInKey'
+      | 'laneTitlesCut'
+      | 'periodsWithoutName'
+      | 'charactersMissing',
+      readonly [one: string, several: string]
+    >
+  >;
+  columnsCut: readonly [one: string, several: string];
+  page(number: number, of: number): string;
+  continued(title: string): string;
+  /** Headings of the same content as a table, and what is noted of each thing there. */
+  content: readonly [lane: string, name: string, start: string, finish: string, notes: string];
+  noted: {
+    milestone: string;
+    reached: string;
+    groupOf(count: number): string;
+    summary: string;
+    support: string;
+    critical: string;
+  };
+  total: string;
+}
+
+/** A day in words of a language: in English `14 Sep`, `14 Sep 26`, `14 September 2026`, `Mon 14 Sep 2026`. */
+export function dayWords(l: PageLanguage, day: number, style: DateStyle): string {
+  const { year, month, day: d } = civilFromDay(day);
+  if (style === 'long') return l.longDay(d, l.months[month - 1]!, year);
+  const short = l.shortDay(d, l.shortMonths[month - 1]!);
+  if (style === 'short') return short;
+  if (style === 'medium') return `${short} ${String(year % 100).padStart(2, '0')}`;
+  return `${l.weekdays[weekdayOf(day)]} ${short} ${year}`;
+}
+
+/** A number with at most one decimal. */
+export const numberWords = (l: PageLanguage, value: number): string =>
+  String(Math.round(value * 10) / 10).replace('.', l.decimal);
