@@ -53,6 +53,21 @@ function someCount(random: () => number): number {
   return 800 + Math.floor(random() * 4200);
 }
 
+const COLUMNS = [
+  'name',
+  'start',
+  'finish',
+  'days',
+  'percent',
+  'late',
+  'status',
+  'code.trade',
+  'code.lane',
+  'promisedFinish',
+  'float',
+  'cost',
+];
+
 /** Parts that came later, from numbers of their own, so that older pages stay what they were. */
 function newParts(random: () => number): Partial<TimelineBrief> {
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
@@ -61,6 +76,9 @@ function newParts(random: () => number): Partial<TimelineBrief> {
     overlaps: pick(['staggered', 'staggered', 'staggered', 'allowed']),
     stems: pick(['turns', 'above']),
     packBy: pick([null, null, 'trade', 'lane']),
+    columns: random() < 0.3 ? COLUMNS.filter(() => random() < 0.3) : [],
+    columnsAt: pick(['left', 'right']),
+    totals: random() < 0.5,
     language: pick(['en', 'en', 'en', 'de', 'fr', 'es', 'it', 'nl']),
   };
 }

@@ -1,4 +1,4 @@
-import { MomentValue } from '@clembo/core';
+import { MomentValue, selectFields } from '@clembo/core';
 import { z } from 'zod';
 import { LANGUAGE_CODES } from '../text/languages/language';
 import { Where } from './filter';
@@ -24,6 +24,9 @@ export type LabelPart = (typeof LABEL_PARTS)[number];
 
 export const ONLY = ['all', 'critical', 'late', 'ahead', 'beyond', 'open', 'next', 'changed'] as const;
 export type Only = (typeof ONLY)[number];
+
+/** So many columns stand beside the rows at the most. */
+export const MOST_COLUMNS = 12;
 
 /** How deep lanes nest at the most. */
 export const MOST_LANE_LEVELS = 4;
@@ -67,9 +70,15 @@ export const TimelineBrief = z.object({
   points: z.enum(['among', 'above', 'phases']).default('among'),
   /** Labels of what is strung on a line stand in turn above and below it, or all above. */
   stems: z.enum(['turns', 'above']).default('turns'),
+  /** Fields that stand in columns beside the rows, by the ids of conditions (`finish`, `code.area`). */
+  columns: z.array(z.string().min(1).max(120)).max(MOST_COLUMNS).default([]),
+  columnsAt: z.enum(['left', 'right']).default('right'),
+  /** Whether every lane ends with what its columns come to. */
+  totals: z.boolean().default(false),
   /** Id of the code field that gives the colours, or of a state (`states.ts`); null for one colour. */
   colour: z.string().max(100).nullable().default(null),
-  labels: z.array(z.enum(LABEL_PARTS)).max(LABEL_PARTS.length).default(['name', 'finish']),
+  /** What labels say: these parts, or any field by the id of conditions. */
+  labels: z.array(z.string().min(1).max(120)).max(16).default(['name', 'finish']),
   /** The edition that is compared with: `promised` for the oldest that was kept, the id of another, or null. */
   compare: z.string().min(1).max(100).nullable().default(null),
   /** How the comparison is drawn: as an outline below, as an arrow from the promised to the current finish, or both. */
@@ -123,6 +132,15 @@ export const NEEDS_PROMISE: readonly Only[] = ['late', 'ahead', 'beyond', 'chang
 
 const thresholdWords = (n: number): string =>
   n === 0 ? 'however much it is off' : `where it is off by ${n} working ${n === 1 ? 'day' : 'days'} or more`;
+
+const fielded = (plan: PlanWords) => ({ codeFields: plan.codeFields, effortDay: plan.effortDay ?? null });
+const columnName = (plan: PlanWords, id: string): string =>
+  selectFields(fielded(plan)).find((f) => f.id === id)?.name ?? id;
+
+/** Fields that labels say by parts of their own. */
+const LABELLED = new Set(['ref', 'name', 'start', 'finish', 'days', 'daysDone', 'daysToGo', 'percent', 'late', 'off']);
+export const isLabelPart = (id: string): id is LabelPart => (LABEL_PARTS as readonly string[]).includes(id);
+const labelName = (plan: PlanWords, id: string): string => (isLabelPart(id) ? LABEL_WORDS[id] : columnName(plan, id));
 
 const rowWords = (field: string | null): string => (field === null ? 'rows shared freely' : `a row for each ${field}`);
 
@@ -259,6 +277,44 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     shown: (b) => b.rows === 'strand' || b.points !== 'among' || (b.rows === 'packed' && b.overlaps === 'allowed'),
   },
   {
+    as: 'many',
+    name: 'columns',
+    label: 'Columns',
+    lead: ', ',
+    quiet: (b) => b.columns.length === 0,
+    most: MOST_COLUMNS,
+    values: (b) => b.columns,
+    words: (b, plan) =>
+      b.columns.length === 0
+        ? 'without columns'
+        : `with columns for ${listWords(b.columns.map((c) => columnName(plan, c)))}`,
+    options: (plan) => selectFields(fielded(plan)).map((f): [string, string] => [f.id, f.name]),
+    set: (columns) => ({ columns }),
+  },
+  {
+    ...onePart<TimelineBrief, 'columnsAt'>('columnsAt', 'Where columns stand', ' at ', {
+      right: 'the right of the plot',
+      left: 'the left of the plot',
+    }),
+    quiet: (b) => b.columnsAt === 'right',
+    shown: (b) => b.columns.length > 0,
+  },
+  {
+    as: 'one',
+    name: 'totals',
+    label: 'Totals by lane',
+    lead: ', ',
+    quiet: (b) => !b.totals,
+    shown: (b) => b.columns.length > 0 && (b.rows === 'each' || b.packBy !== null),
+    value: (b) => (b.totals ? 'yes' : 'no'),
+    words: (b) => (b.totals ? 'with totals by lane' : 'without totals'),
+    options: () => [
+      ['yes', 'with totals by lane'],
+      ['no', 'without totals'],
+    ],
+    set: (v) => ({ totals: v === 'yes' }),
+  },
+  {
     as: 'one',
     name: 'colour',
     label: 'Colour',
@@ -313,9 +369,15 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     label: 'Labels',
     lead: ', labelled with ',
     values: (b) => b.labels,
-    words: (b) => (b.labels.length === 0 ? 'nothing' : listWords(b.labels.map((l) => LABEL_WORDS[l]))),
-    options: () => LABEL_PARTS.map((l): [string, string] => [l, LABEL_WORDS[l]]),
-    set: (v) => ({ labels: LABEL_PARTS.filter((l) => v.includes(l)) }),
+    words: (b, plan) => (b.labels.length === 0 ? 'nothing' : listWords(b.labels.map((l) => labelName(plan, l)))),
+    options: (plan) => [
+      ...LABEL_PARTS.map((l): [string, string] => [l, LABEL_WORDS[l]]),
+      ...selectFields(fielded(plan))
+        .filter((f) => !LABELLED.has(f.id))
+        .map((f): [string, string] => [f.id, f.name]),
+    ],
+    most: 16,
+    set: (v) => ({ labels: [...LABEL_PARTS.filter((l) => v.includes(l)), ...v.filter((l) => !isLabelPart(l))] }),
   },
   {
     as: 'one',

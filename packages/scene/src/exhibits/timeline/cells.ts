@@ -109,7 +109,7 @@ export function measureItems(
 }
 
 /** What stands on a line with others of its lane: points in time and phases, or all where overlaps are allowed. */
-const isStrung = (item: Item, brief: Pick<TimelineBrief, 'rows' | 'points' | 'overlaps'>): boolean =>
+export const isStrung = (item: Item, brief: Pick<TimelineBrief, 'rows' | 'points' | 'overlaps'>): boolean =>
   item.phase ||
   (item.form === 'milestone' && (brief.rows === 'strand' || brief.points !== 'among')) ||
   (brief.rows === 'packed' && brief.overlaps === 'allowed');

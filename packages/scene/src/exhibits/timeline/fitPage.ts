@@ -3,6 +3,7 @@ import type { PageFrame } from '../../page/frame';
 import { eachLeafLane, type Gutter, type Lane } from '../../page/lanes';
 import { packRows } from '../../rows/pack';
 import { BAR, type Cells, type CellStyle, type Geometry, layCells, TEXT_DOWN, TEXT_UP } from './cells';
+import type { Columns } from './columns';
 import { keyHeight, keyOf, type Key } from './key';
 import { closest, type LaneRows, placeLanes, type Placed, rowCount, rowsOf, type Spread, totalHeight } from './rows';
 import { nameClashes } from './texts';
@@ -24,6 +25,7 @@ export interface PageRoom {
   top: number;
   height: number;
   brief: TimelineBrief;
+  columns: Columns;
 }
 
 const WHOLE = 1e9;
@@ -129,7 +131,7 @@ function attempt(g: Geometry, room: PageRoom, style: CellStyle): Attempt | null 
   const clashes = nameClashes(g, cells);
   if (clashes) cells = layCells(g, style, clashes);
   if (cells.numbers > MOST_IN_KEY) return null;
-  const lanes = rowsOf(room.lanes, g, cells, room.brief, room.gutter, room.frame);
+  const lanes = rowsOf(room.lanes, g, cells, room.brief, room.gutter, room.frame, room.columns);
   if (!cells.clear) return null;
   const least = closest(style.size, style.tight);
   const need = totalHeight(lanes, least);

@@ -1,5 +1,5 @@
-import { type DaysDone, daysDoneReader, firstDayOf, lastDayOf, type Plan, type Schedule } from '@clembo/core';
-import type { TimelineBrief } from '../../brief/timeline';
+import { type DaysDone, daysDoneReader, firstDayOf, lastDayOf, type Plan } from '@clembo/core';
+import { isLabelPart, type TimelineBrief } from '../../brief/timeline';
 import { HAREBELL, HAREBELL_ON_TINT, INK, INK_ON_TINT, MADDER, MADDER_ON_TINT, SOFT_INK } from '../../graph/ink';
 import type { TextRun } from '../../graph/scene';
 import { en } from '../../text/languages/en';
@@ -7,6 +7,8 @@ import { LANGUAGES } from '../../text/languages/index';
 import { type DateStyle, dayWords, numberWords, type PageLanguage } from '../../text/languages/language';
 import type { Face } from '../../text/faces';
 import type { Measure } from '../../text/measure';
+import type { ComposeInput } from '../composed';
+import type { FieldTexts } from './fieldTexts';
 import type { Item, Selection } from './select';
 
 /** What a label says: the name in ink, dates and amounts in soft ink, and how far off the promise it is. */
@@ -34,11 +36,11 @@ export const needsYear = ({ from, to }: { from: number; to: number }): boolean =
 /** Writes the labels of all items of a page. */
 export function writeLabels(
   selection: Selection,
-  plan: Plan,
-  schedule: Schedule,
-  brief: TimelineBrief,
-  measure: Measure,
+  input: ComposeInput<TimelineBrief>,
+  fields: (id: string) => FieldTexts | null,
 ): Label[] {
+  const { plan, schedule, brief, measure } = input;
+  const others = brief.labels.filter((p) => !isLabelPart(p)).flatMap((id) => fields(id) ?? []);
   const l = LANGUAGES[brief.language];
   const days = daysDoneReader(plan, schedule);
   const style = needsYear(selection) ? 'medium' : 'short';
@@ -50,7 +52,7 @@ export function writeLabels(
       .filter(Boolean)
       .join(' ');
     const name = measure.clean(item.form === 'summary' ? named.toUpperCase() : named);
-    const more = amountsOf(item, plan, parts, days, l);
+    const more = [...amountsOf(item, plan, parts, days, l), ...others.map((f) => fieldWords(f, item))];
     const soft = (atFinish: boolean) =>
       measure.clean([datesOf(item, parts, style, atFinish, l), ...more].filter(Boolean).join(' · '));
     const off = parts.has('off') ? offWords(item.off, l) : '';
@@ -59,6 +61,12 @@ export function writeLabels(
     const whole = { ...label, name, atFinish, elsewhere: isAlike(item, parts) ? atFinish : soft(false) };
     return { ...whole, widths: widthsOf(whole, measure, spaces) };
   });
+}
+
+/** A number says what it is of. */
+function fieldWords(f: FieldTexts, item: Item): string {
+  const { text } = f.of(item);
+  return text === '' || f.align === 'left' ? text : `${f.title} ${text}`;
 }
 
 /** Whether dates are written the same wherever the label stands. */

@@ -15,7 +15,9 @@ import { dayWords } from '../../text/languages/language';
 import type { ComposeInput } from '../composed';
 import { type Geometry, measureItems } from './cells';
 import { codeTitles } from './codes';
-import type { Label } from './labels';
+import { type Columns, layColumns, NO_COLUMNS } from './columns';
+import { fieldTexts } from './fieldTexts';
+import { type Label, needsYear } from './labels';
 import { legendEntries } from './legend';
 import type { Item, Selection } from './select';
 
@@ -29,6 +31,7 @@ export interface Regions {
   head: { nodes: SceneNode[]; bottom: number };
   lanes: Lane[];
   gutter: Gutter;
+  columns: Columns;
   scale: TimeScale;
   statusX: number | null;
   geometry: Geometry;
@@ -38,6 +41,14 @@ export interface Regions {
   /** Where the rows begin and end at the most. */
   top: number;
   bottom: number;
+}
+
+function columnsOf(input: TimelineInput, selection: Selection, lanes: Lane[], frame: PageFrame): Columns {
+  const { brief, measure } = input;
+  if (brief.columns.length === 0) return NO_COLUMNS;
+  const texts = fieldTexts(input, needsYear(selection));
+  const fields = brief.columns.map(texts).filter((f) => f !== null);
+  return layColumns(fields, selection.items, lanes, brief, frame, measure);
 }
 
 /** Lays out the regions of a page, from the top down and from the outside in. */
@@ -60,14 +71,15 @@ export function regionsOf(
   sortLanes(lanes, selection.items, brief);
   orderLanes(lanes, selection.items, brief);
   const gutter = laneGutter(lanes, frame, measure, grown < 1);
+  const columns = columnsOf(input, selection, lanes, frame);
   const range = withNiceEnds(selection, brief);
   // Marks reach beyond their moment: the scale keeps them within the plot.
   const inset = selection.items.some((i) => i.form === 'milestone' || i.promised) ? frame.labelSize * 0.75 : 1;
   const scale = timeScale(
     range.from,
     range.to,
-    frame.margin + gutter.width + inset,
-    frame.width - frame.margin - inset,
+    frame.margin + gutter.width + (columns.at === 'left' ? columns.width : 0) + inset,
+    frame.width - frame.margin - (columns.at === 'right' ? columns.width : 0) - inset,
   );
   const { statusDate } = plan;
   const statusX =
@@ -95,6 +107,7 @@ export function regionsOf(
     head,
     lanes,
     gutter,
+    columns,
     scale,
     statusX,
     geometry,

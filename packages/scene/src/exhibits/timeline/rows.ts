@@ -2,7 +2,8 @@ import { type Gutter, type Lane, type PlacedLane, titleHeight } from '../../page
 import type { PageFrame } from '../../page/frame';
 import { packRows } from '../../rows/pack';
 import type { TimelineBrief } from '../../brief/timeline';
-import { type Cells, type Geometry, ROOM, ROW_ROOM } from './cells';
+import { type Cells, type Geometry, LINE, ROOM, ROW_ROOM, TEXT_DOWN, TEXT_UP } from './cells';
+import { type Columns, hasTotals } from './columns';
 import { strandRows } from './strand';
 
 /** A row of a lane: what stands in it, and how far that reaches above and below the middle of the bars. */
@@ -17,6 +18,8 @@ export interface LaneRows {
   lane: Lane;
   lanes: LaneRows[];
   rows: Row[];
+  /** Height of the line below them that says what the lane comes to. */
+  total: number;
   titleHeight: number;
 }
 
@@ -28,13 +31,29 @@ export function rowsOf(
   brief: TimelineBrief,
   gutter: Gutter,
   frame: PageFrame,
+  columns: Columns,
 ): LaneRows[] {
+  const { size } = cells.style;
   return lanes.map((lane) => ({
     lane,
-    lanes: rowsOf(lane.lanes, g, cells, brief, gutter, frame),
-    rows: lane.lanes.length > 0 ? [] : laneRows(lane.items, g, cells, brief),
+    lanes: rowsOf(lane.lanes, g, cells, brief, gutter, frame, columns),
+    rows: lane.lanes.length > 0 ? [] : besideColumns(laneRows(lane.items, g, cells, brief), columns, size),
+    total: lane.lanes.length === 0 && lane.items.length > 1 && hasTotals(brief) ? size * TOTAL : 0,
     titleHeight: titleHeight(lane, gutter, frame),
   }));
+}
+
+/** From one middle of a row to that of the totals below it, in shares of the type size. */
+const TOTAL = 1.9;
+
+/** Rows are as high as what stands beside them in the columns. */
+function besideColumns(rows: Row[], columns: Columns, size: number): Row[] {
+  if (columns.columns.length === 0) return rows;
+  return rows.map((r) => {
+    const lines = Math.max(1, ...r.members.map((i) => columns.linesOf.get(i) ?? 1));
+    const more = ((lines - 1) / 2) * size * LINE;
+    return { ...r, up: Math.max(r.up, size * TEXT_UP + more), down: Math.max(r.down, size * TEXT_DOWN + more) };
+  });
 }
 
 /** The rows of what belongs together: what is strung on a line above, then the bars. */
@@ -123,6 +142,7 @@ function heightOf(lane: LaneRows, spread: Spread): number {
       ? totalHeight(lane.lanes, spread)
       : lane.rows.reduce((sum, r) => sum + r.up + r.down, 0) +
         Math.max(0, lane.rows.length - 1) * spread.between +
+        lane.total +
         2 * spread.padding;
   return Math.max(content, lane.titleHeight + spread.padding);
 }
@@ -141,12 +161,20 @@ export interface Placed {
   middle: Float64Array;
   row: Int32Array;
   lanes: PlacedLane[];
+  /** Middles of the lines of totals. */
+  totals: Map<Lane, number>;
   bottom: number;
 }
 
 /** Gives every lane and row its place. */
 export function placeLanes(lanes: readonly LaneRows[], spread: Spread, top: number, count: number): Placed {
-  const placed: Placed = { middle: new Float64Array(count), row: new Int32Array(count), lanes: [], bottom: top };
+  const placed: Placed = {
+    middle: new Float64Array(count),
+    row: new Int32Array(count),
+    lanes: [],
+    totals: new Map(),
+    bottom: top,
+  };
   let row = 0;
   const place = (lane: LaneRows, at: number, height: number): number | null => {
     const entry: PlacedLane = { lane: lane.lane, top: at, bottom: at + height, firstRow: null };
@@ -170,6 +198,7 @@ export function placeLanes(lanes: readonly LaneRows[], spread: Spread, top: numb
       row++;
       y += r.up + r.down + spread.between;
     }
+    if (lane.total > 0) placed.totals.set(lane.lane, y - spread.between + lane.total * (1 - (TEXT_DOWN + 0.1) / TOTAL));
     return entry.firstRow;
   };
   for (const lane of lanes) {

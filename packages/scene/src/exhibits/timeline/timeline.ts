@@ -12,7 +12,9 @@ import { MISSING } from '../../text/measure';
 import { fitAdvice } from './advice';
 import { type Body, bodyNodes, brokenLine, GRID_PAINT, STATUS_PAINT, strandNodes } from './body';
 import { blindSpots, blindWords } from './blind';
+import { columnNodes } from './columns';
 import { contentRows } from './content';
+import { fieldTexts } from './fieldTexts';
 import { type FittedPage, fitPage, fitsWhole } from './fitPage';
 import { blankLabels, isHopeless } from './hopeless';
 import { keyNodes } from './key';
@@ -34,7 +36,9 @@ export function composeTimeline(input: TimelineInput): Scene {
   const language = LANGUAGES[brief.language];
   const { selection, refused } = chosen(input);
   const hopeless = isHopeless(selection, brief);
-  const labels = hopeless ? blankLabels(selection) : writeLabels(selection, plan, schedule, brief, measure);
+  const labels = hopeless
+    ? blankLabels(selection)
+    : writeLabels(selection, input, fieldTexts(input, needsYear(selection)));
   const wanted =
     brief.title !== null && brief.title.trim() !== '' ? brief.title : statement(plan, schedule, promised, language);
   const title = measure.clean(wanted).trim() || 'A plan without a name';
@@ -113,7 +117,10 @@ function laidOut(input: TimelineInput, selection: Selection, labels: Label[], ti
     const { labelSize, height } = pageFrame(brief.page, grown);
     if (each * labelSize * 1.5 > height) continue;
     const regions = regionsOf(input, selection, labels, title, grown);
-    const fitted = regions.gutter.cut > 0 ? null : fitsWhole(regions.geometry, roomOf(regions));
+    const fitted =
+      regions.gutter.cut > 0 || regions.columns.cut > 0 || regions.columns.shortened > 0
+        ? null
+        : fitsWhole(regions.geometry, roomOf(regions));
     if (fitted) return { ...regions, fitted };
   }
   for (const grown of [1, SMALLEST]) {
@@ -131,6 +138,7 @@ const roomOf = (r: Regions) => ({
   top: r.top,
   height: r.bottom - r.top,
   brief: r.input.brief,
+  columns: r.columns,
 });
 
 /** The plot: shades, lines, lanes, rows, and around them the scale, the key and the legend. */
@@ -138,9 +146,12 @@ function plotNodes(page: LaidPage): { nodes: SceneNode[]; body: Body } {
   const { input, frame, scale, statusX, strip, gutter, geometry: g, fitted, legend } = page;
   const { brief, measure, plan } = input;
   const right = frame.width - frame.margin;
-  const left = frame.margin + gutter.width;
+  const { columns } = page;
+  const [inner, outer] = [frame.margin + gutter.width, right - (columns.at === 'right' ? columns.width : 0)];
+  const left = inner + (columns.at === 'left' ? columns.width : 0);
+  const beside = columns.at === 'left' ? inner : right - columns.width + frame.labelSize * 1.4;
   const language = LANGUAGES[brief.language];
-  const axis = timeAxis(scale, frame, measure, page.head.bottom, left, right, language);
+  const axis = timeAxis(scale, frame, measure, page.head.bottom, left, outer, language);
   const body = bodyNodes(g, fitted, brief);
   const end = fitted.placed.bottom;
   const keyTop = end + strip.height;
@@ -155,6 +166,7 @@ function plotNodes(page: LaidPage): { nodes: SceneNode[]; body: Body } {
     ...status,
     ...body.nodes,
     ...axis.nodes,
+    ...columnNodes(columns, fitted.placed, brief, frame, measure, beside, axis.bottom, fitted.cells.style.size),
     ...(statusX === null
       ? []
       : statusFlag(plan.statusDate!, needsYear(scale), scale, frame, measure, axis.bottom, language)),
@@ -188,6 +200,7 @@ function fitOf(
   const crowded =
     !readable ||
     inKey > 0 ||
+    regions.columns.cut > 0 ||
     (body?.shortened ?? 0) > 0 ||
     (body?.datesLost ?? 0) > 0 ||
     smallest < frame.leastType + 0.5;
@@ -196,10 +209,11 @@ function fitOf(
     leastType: frame.leastType,
     rows: page?.fitted.rows ?? 0,
     counts: selection.counts,
-    labelsShortened: body?.shortened ?? 0,
+    labelsShortened: (body?.shortened ?? 0) + (page ? regions.columns.shortened : 0),
     labelsInKey: inKey,
     datesWithoutRoom: body?.datesLost ?? 0,
     laneTitlesCut: page ? regions.gutter.cut : 0,
+    columnsCut: page ? regions.columns.cut : 0,
     periodsWithoutName: page ? regions.strip.withoutName : 0,
     charactersMissing: missing,
     readable,

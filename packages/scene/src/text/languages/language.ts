@@ -121,3 +121,24 @@ export function dayWords(l: PageLanguage, day: number, style: DateStyle): string
 /** A number with at most one decimal. */
 export const numberWords = (l: PageLanguage, value: number): string =>
   String(Math.round(value * 10) / 10).replace('.', l.decimal);
+
+/** Words that fields of a plan hold, by the words of a page for the same. */
+const VALUES: Readonly<Record<string, (l: PageLanguage) => string>> = {
+  complete: (l) => l.states.complete!,
+  'in progress': (l) => l.states.inProgress!,
+  'on hold': (l) => l.states.onHold!,
+  'not started': (l) => l.states.notStarted!,
+  milestone: (l) => l.noted.milestone,
+  summary: (l) => l.noted.summary,
+  'supporting work': (l) => l.noted.support,
+  ahead: (l) => l.states.ahead!,
+  'within what is normal': (l) => l.states.inTolerance!,
+  'to be watched': (l) => l.states.watch!,
+  'far off': (l) => l.states.breach!,
+};
+
+/** What a field such as the status holds, in a language; as it is where the language has no word for it. */
+export function valueWords(l: PageLanguage, value: string): string {
+  const words = l.code === 'en' ? undefined : VALUES[value]?.(l);
+  return words === undefined ? value : words.charAt(0).toLowerCase() + words.slice(1);
+}
