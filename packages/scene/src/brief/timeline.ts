@@ -98,6 +98,10 @@ export const TimelineBrief = z.object({
 });
 export type TimelineBrief = z.infer<typeof TimelineBrief>;
 
+/** Whether lanes end with a line of totals: where rows of their own stand above it. */
+export const hasTotals = (brief: TimelineBrief): boolean =>
+  brief.totals && brief.columns.length > 0 && (brief.rows === 'each' || brief.packBy !== null);
+
 /** A brief with every part at its default. */
 export const defaultTimelineBrief = (): TimelineBrief => TimelineBrief.parse({ kind: 'timeline' });
 

@@ -1,7 +1,7 @@
 import type { TimelineBrief } from '../../brief/timeline';
 import { LANGUAGES } from '../../text/languages/index';
 import type { PageLanguage } from '../../text/languages/language';
-import { dateWords } from './labels';
+import { dateWords, offWords, percentWords } from './itemWords';
 import { HAIRLINE, HAREBELL, INK, KELP, MADDER, NEUTRAL, SOFT_INK } from '../../graph/ink';
 import { type GroupNode, round, type SceneNode } from '../../graph/scene';
 import {
@@ -25,7 +25,7 @@ import {
   TEXT_UP,
 } from './cells';
 import type { FittedPage } from './fitPage';
-import { offWords, percentWords, runsWidth } from './labels';
+import { runsWidth } from './labels';
 import {
   barMark,
   type BarPlace,

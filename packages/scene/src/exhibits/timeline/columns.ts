@@ -1,4 +1,4 @@
-import type { TimelineBrief } from '../../brief/timeline';
+import { hasTotals, type TimelineBrief } from '../../brief/timeline';
 import { HAIRLINE, INK, SOFT_INK } from '../../graph/ink';
 import { round, type SceneNode } from '../../graph/scene';
 import type { PageFrame } from '../../page/frame';
@@ -8,7 +8,6 @@ import { LANGUAGES } from '../../text/languages/index';
 import type { Measure } from '../../text/measure';
 import { BASELINE, isStrung, LINE } from './cells';
 import type { FieldText, FieldTexts } from './fieldTexts';
-import type { Placed } from './rows';
 import type { Item } from './select';
 
 /** What stands in the columns beside one row, or below a lane as its total. */
@@ -184,10 +183,6 @@ function linesOf(
   return lines;
 }
 
-/** Whether lanes end with a line of totals: where rows of their own stand above it. */
-export const hasTotals = (brief: TimelineBrief): boolean =>
-  brief.totals && brief.columns.length > 0 && (brief.rows === 'each' || brief.packBy !== null);
-
 const wrapped = (line: ColumnLine, k: number, c: Column, size: number, measure: Measure): string[] => {
   const { text } = line.texts[k]!;
   return text === '' ? [] : measure.wrap(faceOf(line), size, text, c.width + 0.5, line.total ? 1 : MOST_LINES);
@@ -196,7 +191,7 @@ const wrapped = (line: ColumnLine, k: number, c: Column, size: number, measure: 
 /** Everything in the columns: heads above the rule, cells level with their rows, totals below a thin rule. */
 export function columnNodes(
   c: Columns,
-  placed: Placed,
+  placed: { middle: Float64Array; totals: Map<Lane, number> },
   brief: TimelineBrief,
   frame: PageFrame,
   measure: Measure,

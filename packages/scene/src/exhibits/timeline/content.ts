@@ -1,4 +1,4 @@
-import { dateWords } from './labels';
+import { dateWords } from './itemWords';
 import type { PageLanguage } from '../../text/languages/language';
 import type { ContentTable } from '../../graph/scene';
 import type { Lane } from '../../page/lanes';

@@ -18,7 +18,7 @@ import { LANGUAGES } from '../../text/languages/index';
 import { dayWords, numberWords, valueWords } from '../../text/languages/language';
 import type { ComposeInput } from '../composed';
 import type { TimelineBrief } from '../../brief/timeline';
-import { dateWords, offWords, percentWords } from './labels';
+import { dateWords, offWords, percentWords } from './itemWords';
 import type { Item } from './select';
 
 /** A text of a column, and its colour. */

@@ -1,10 +1,10 @@
-import { type DaysDone, daysDoneReader, firstDayOf, lastDayOf, type Plan } from '@clembo/core';
+import { type DaysDone, daysDoneReader, type Plan } from '@clembo/core';
 import { isLabelPart, type TimelineBrief } from '../../brief/timeline';
 import { HAREBELL, HAREBELL_ON_TINT, INK, INK_ON_TINT, MADDER, MADDER_ON_TINT, SOFT_INK } from '../../graph/ink';
 import type { TextRun } from '../../graph/scene';
-import { en } from '../../text/languages/en';
+import { dateWords, daysDoneWords, offWords, percentWords } from './itemWords';
 import { LANGUAGES } from '../../text/languages/index';
-import { type DateStyle, dayWords, numberWords, type PageLanguage } from '../../text/languages/language';
+import { numberWords, type PageLanguage } from '../../text/languages/language';
 import type { Face } from '../../text/faces';
 import type { Measure } from '../../text/measure';
 import type { ComposeInput } from '../composed';
@@ -76,12 +76,6 @@ const isAlike = (item: Item, parts: Set<string>): boolean =>
 /** A group says how many activities it stands for. */
 const nameOf = (item: Item): string => (item.form === 'group' ? `${item.name} (${item.members.length})` : item.name);
 
-/** Start and finish in words: days, or what the source says in place of one. */
-export const dateWords = (item: Item, style: DateStyle, l: PageLanguage): { start: string; finish: string } => ({
-  start: item.said?.start ?? dayWords(l, firstDayOf(item), style),
-  finish: item.said?.finish ?? dayWords(l, lastDayOf(item), style),
-});
-
 /** A finish that does not stand at the finish says that it is one, and so does a start. */
 function datesOf(
   item: Item,
@@ -116,22 +110,6 @@ function amountsOf(
   if (split) list.push(daysDoneWords(split, l));
   if (parts.has('percent') && item.form !== 'milestone' && item.measured) list.push(l.percentDone(percentWords(item)));
   return list;
-}
-
-/** `4 of 14 days done, 10 to go`. */
-export const daysDoneWords = ({ whole, done, toGo }: DaysDone, l: PageLanguage = en): string => {
-  const [all, gone, left] = [whole, done, toGo].map((n) => numberWords(l, n)) as [string, string, string];
-  return toGo === 0 ? l.allDone(all) : l.daysDone(all, gone, left);
-};
-
-/** Whole percents; what is not complete is at most 99. */
-export const percentWords = (item: { progress: number; complete: boolean }): number =>
-  item.complete ? 100 : Math.min(99, Math.floor(item.progress * 100 + 1e-9));
-
-/** `5 d late`, `3 d ahead`; nothing for less than half a working day. */
-export function offWords(days: number | null, l: PageLanguage = en): string {
-  if (days === null || Math.abs(days) < 0.5) return '';
-  return days > 0 ? l.late(Math.round(days)) : l.ahead(Math.round(-days));
 }
 
 /** Colours of a label on paper, and on a bar, whose tint takes away from their contrast. */

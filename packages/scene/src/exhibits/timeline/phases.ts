@@ -1,4 +1,4 @@
-import type { Item } from './select';
+import type { Item } from './item';
 
 /**
  * Phases: the stretch from one milestone of a lane to the next becomes a block that bears the name of the

@@ -1,17 +1,10 @@
 import { type Gutter, type Lane, type PlacedLane, titleHeight } from '../../page/lanes';
 import type { PageFrame } from '../../page/frame';
 import { packRows } from '../../rows/pack';
-import type { TimelineBrief } from '../../brief/timeline';
+import { hasTotals, type TimelineBrief } from '../../brief/timeline';
 import { type Cells, type Geometry, LINE, ROOM, ROW_ROOM, TEXT_DOWN, TEXT_UP } from './cells';
-import { type Columns, hasTotals } from './columns';
-import { strandRows } from './strand';
-
-/** A row of a lane: what stands in it, and how far that reaches above and below the middle of the bars. */
-export interface Row {
-  members: number[];
-  up: number;
-  down: number;
-}
+import type { Columns } from './columns';
+import { type Row, strandRows } from './strand';
 
 /** A lane with its rows, or with the lanes within it. */
 export interface LaneRows {

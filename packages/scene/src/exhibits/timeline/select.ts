@@ -21,63 +21,13 @@ import type { Shown } from '../../graph/scene';
 import { LANGUAGES } from '../../text/languages/index';
 import { NOTHING_SHOWN } from '../../graph/shown';
 import type { Promised } from '../composed';
+import type { Fate, Item, ItemForm, Selection } from './item';
 import type { LaneLevel } from '../../page/lanes';
 import { type Coded, type CodeLook, codeLooks, codeTitles, SEVERAL } from './codes';
 import { asPhases } from './phases';
 import { stateReader } from './states';
 
-/** How a thing is drawn: work, a group of activities as one block, a summary line, supporting work, a point in time. */
-export type ItemForm = 'bar' | 'group' | 'summary' | 'support' | 'milestone';
-
-/** One thing on the page. */
-export interface Item extends CodeLook {
-  /** Position in `plan.activities`. */
-  index: number;
-  ref: string;
-  name: string;
-  form: ItemForm;
-  start: number;
-  finish: number;
-  /** False for a point at the beginning of its day. */
-  atFinish: boolean;
-  /** Positions of the activities that it stands for. */
-  members: number[];
-  /** Stretches of interrupted work; null for work in one piece. */
-  stretches: { start: number; finish: number }[] | null;
-  /** Codes of the lanes that it lies in, outermost first. */
-  lane: string[];
-  /** The value of the field by which rows are packed; null where rows are free. */
-  row: { title: string; rank: number } | null;
-  /** A block from one milestone to the next. */
-  phase: boolean;
-  /** 0 to 1 */
-  progress: number;
-  /** False where nothing says how much is done: supporting work has no measure of its own. */
-  measured: boolean;
-  critical: boolean;
-  complete: boolean;
-  /** When the edition that is compared with promised it, and by how many working days it is late (ahead: negative). */
-  promised: { start: number; finish: number } | null;
-  off: number | null;
-  /** The words of the source where its start or finish is said vaguer than a day; null where both are days. */
-  said: { start: string | null; finish: string | null } | null;
-}
-
-/** What becomes of an activity on a page; an empty text for groups. */
-export type Fate = '' | 'shown' | 'grouped' | 'leftOut' | 'undated' | 'outside';
-
-export interface Selection {
-  items: Item[];
-  undated: number[];
-  counts: Shown;
-  from: number;
-  to: number;
-  /** What has become of every activity, by position. */
-  fates: Fate[];
-  /** The last day that anything on the page runs to; null for an empty page. */
-  lastDay: number | null;
-  firstDay: number | null;
-}
+export type { Fate, Item, ItemForm, Selection } from './item';
 
 /** What the activities of a plan are to a brief. */
 interface Reader {

@@ -2,7 +2,13 @@ import type { TimelineBrief } from '../../brief/timeline';
 import { packRows } from '../../rows/pack';
 import { placeOnStems } from '../../rows/strand';
 import { type Cells, type Geometry, halfHeight, STEM, STEM_LEFT, TEXT_DOWN, TEXT_UP } from './cells';
-import type { Row } from './rows';
+
+/** A row of a lane: what stands in it, and how far that reaches above and below the middle of the bars. */
+export interface Row {
+  members: number[];
+  up: number;
+  down: number;
+}
 
 /** From one level of labels to the next, and from a mark to the first, in shares of the type size. */
 const LEVEL = 1.28;
