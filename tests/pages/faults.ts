@@ -79,32 +79,39 @@ export function checkTexts(page: ReadPage, { brief }: { brief: { page: keyof typ
     if (Math.min(99, ...sizes(role)) < label - 0.01) say('smaller than labels', role);
 }
 
-const LINES = new Set(['grid', 'status', 'laneRule', 'scale', 'stem', 'strand', 'link']);
+const LINES = new Set(['grid', 'status', 'laneRule', 'scale', 'stem', 'strand', 'link', 'date']);
 
 export function checkLines(page: ReadPage, say: Say): void {
   const lines = page.shapes.filter((s) => s.tag === 'line' && LINES.has(s.role));
-  const flag = page.shapes.filter((s) => s.role === 'status' && s.tag === 'rect');
+  const flag = page.shapes.filter((s) => ['status', 'date'].includes(s.role) && s.tag === 'rect');
   pairs(page.texts, lines, 1, (t, l) => {
     if (over(t, l, -0.15)) say('line through text', `${l.role} ${t.role} “${t.text}”`);
   });
-  pairs(page.texts, flag, 1, (t, f) => {
-    if (t.role !== 'status' && over(t, f)) say('flag over text', t.text);
-  });
+  pairs(
+    page.texts.filter((t) => !['status', 'date'].includes(t.role)),
+    flag,
+    1,
+    (t, f) => {
+      if (over(t, f) && !within(t, f)) say('flag over text', t.text);
+    },
+  );
 }
 
 function checkLabels(page: ReadPage, labels: PageText[], marks: PageShape[], promises: PageShape[], say: Say): void {
   const progress = page.shapes.filter((s) => s.role === 'progress');
   const own = new Map<string, Box[]>();
-  const stems = page.shapes.filter((s) => s.role === 'stem' && s.ref !== null);
+  const deadlines = page.shapes.filter((s) => s.role === 'deadline' && s.ref !== null);
+  const stems = page.shapes.filter((s) => ['stem', 'deadline'].includes(s.role) && s.ref !== null);
   for (const m of [...marks, ...promises, ...stems]) {
     const list = own.get(m.ref!);
     if (list) list.push(m);
     else own.set(m.ref!, [m]);
   }
-  pairs(labels, [...marks, ...promises, ...progress], 1, (t, m) => {
+  pairs(labels, [...marks, ...promises, ...progress, ...deadlines], 1, (t, m) => {
     if (!over(t, m, -0.1)) return;
     if (m.ref !== t.ref) say('label over another mark', `“${t.text}” ${m.role} ${m.ref}`);
-    else if (m.role === 'progress' || m.role === 'promised') say('label over its own detail', `“${t.text}” ${m.role}`);
+    else if (m.role === 'progress' || m.role === 'promised' || m.role === 'deadline')
+      say('label over its own detail', `“${t.text}” ${m.role}`);
     else if (m.tag === 'rect' && !within(t, m)) say('label across the edge of its bar', t.text);
     else if (m.tag === 'rect')
       for (const fill of t.fills)
@@ -267,8 +274,9 @@ function checkLegend(page: ReadPage, say: Say): void {
   const used = new Set(page.shapes.filter((s) => s.ref !== null).flatMap((s) => [s.fill, s.stroke]));
   const drawn = page.shapes.filter((s) => s.role === 'legend' && s.tag === 'rect');
   const grey = ['#5B6770'];
+  const shades = new Set(page.shapes.filter((s) => ['dayOff', 'elapsed'].includes(s.role)).map((s) => s.fill));
   for (const s of drawn)
-    if (!used.has(s.stroke) && s.stroke !== '' && !grey.includes(s.stroke))
+    if (!used.has(s.stroke) && !shades.has(s.fill) && s.stroke !== '' && !grey.includes(s.stroke))
       say('legend of what is not there', s.stroke);
   // Empty boxes stand for characters that the fonts lack: names of those can look alike.
   const words = page.texts.filter((t) => t.role === 'legend' && !t.text.includes('□')).map((t) => t.text);

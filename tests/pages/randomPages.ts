@@ -11,7 +11,7 @@ import {
   makeValue,
 } from '../../packages/core/src/index';
 import { seeded } from '../../packages/core/tests/helpers';
-import { LABEL_PARTS, PAGES, PROMISED, TimelineBrief } from '../../packages/scene/src/index';
+import { LABEL_PARTS, PAGES, PROMISED, SCALE_UNITS, TimelineBrief } from '../../packages/scene/src/index';
 
 const WORDS = [
   [
@@ -69,7 +69,7 @@ const COLUMNS = [
 ];
 
 /** Parts that came later, from numbers of their own, so that older pages stay what they were. */
-function newParts(random: () => number): Partial<TimelineBrief> {
+function newParts(random: () => number, first: number, days: number): Partial<TimelineBrief> {
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
   return {
     points: pick(['among', 'among', 'among', 'above', 'phases']),
@@ -79,6 +79,22 @@ function newParts(random: () => number): Partial<TimelineBrief> {
     columns: random() < 0.3 ? COLUMNS.filter(() => random() < 0.3) : [],
     columnsAt: pick(['left', 'right']),
     totals: random() < 0.5,
+    deadlines: random() < 0.3,
+    daysOff: random() < 0.3,
+    elapsed: random() < 0.3,
+    scale: random() < 0.3 ? SCALE_UNITS.filter(() => random() < 0.4).slice(0, 4) : [],
+    fiscal: pick([1, 4, 7, 10]),
+    dates:
+      random() < 0.3
+        ? Array.from({ length: 1 + Math.floor(random() * 6) }, (_, k) => {
+            const start = startOfDay(first + Math.floor(random() * days));
+            return {
+              name: pick(['Board', 'Town council decides', 'Freeze']) + k,
+              start,
+              finish: pick([null, null, start + 4320]),
+            };
+          })
+        : [],
     language: pick(['en', 'en', 'en', 'de', 'fr', 'es', 'it', 'nl']),
   };
 }
@@ -142,6 +158,7 @@ export function randomPage(seed: number): RandomPage {
       percent: chance(0.5) ? Math.floor(random() * 101) : null,
       codes: { lane: pick(lanes).code, trade: pick(trades).code, ...(chance(0.1) ? { lane: 'stranger' } : {}) },
     });
+    if (i % 9 === 4) a.deadline = begins + (i % 40) * 1440;
     if (chance(undated)) return a;
     if (point) {
       if (a.kind === 'startMilestone') a.start = begins;
@@ -213,7 +230,7 @@ export function randomPage(seed: number): RandomPage {
     where: chance(0.15) ? [{ field: 'trade', keep: pick(['only', 'without']), values: [pick(trades).code] }] : [],
     lanes: laneFields,
     rows: pick(['each', 'packed', 'packed', 'strand']),
-    ...newParts(seeded(seed * 104_729 + 7)),
+    ...newParts(seeded(seed * 104_729 + 7), first, days),
     colour: pick([null, 'trade', 'lane', 'trade', 'lane', '=status', '=critical', '=band']),
     laneOrder: pick(['book', 'book', 'time', 'name']),
     compareBy: pick(['outline', 'outline', 'arrow', 'both']),

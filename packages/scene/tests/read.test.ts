@@ -61,7 +61,16 @@ describe('a sentence is read back as the brief that it says', () => {
                 )
               : part.as === 'day'
                 ? part.set((part.isFinish ? endOfDay : startOfDay)(20_500 + Math.floor(random() * 600)))
-                : part.set(someCondition(random, 1));
+                : part.as === 'dates'
+                  ? part.set([
+                      { name: 'Board, spring', start: startOfDay(20_600), finish: null },
+                      ...(random() < 0.5
+                        ? [{ name: 'Freeze', start: startOfDay(20_610), finish: endOfDay(20_615) }]
+                        : []),
+                    ])
+                  : part.as === 'text'
+                    ? part.set('Show it, on A4; “not” from 2026')
+                    : part.set(someCondition(random, 1));
         brief = { ...brief, ...change } as Brief;
       }
       const back = readBriefSentence(say(brief), defaultBrief(kind), words);

@@ -1,13 +1,39 @@
 import type { Condition } from '@clembo/core';
-import { conditionWords, dayOf, finishDayOf } from '@clembo/core';
+import { conditionWords, dayOf, finishDayOf, MomentValue } from '@clembo/core';
+import { z } from 'zod';
 import { formatDay } from '../text/dates';
 import { PAGES, type PageName, pageWords } from './pages';
-import type { PlanWords } from './words';
+import { listWords, type PlanWords } from './words';
 
 /** Plain words, or words that stand for a part. */
 export type Segment = { text: string; part?: string };
 
 type Choice = [value: string, words: string];
+
+/** A day, or a period from one day to another, that a page marks by name. Moments. */
+export const NamedDate = z.object({
+  name: z.string().trim().min(1).max(120),
+  start: MomentValue,
+  /** The end of its last day; null for a single day. */
+  finish: MomentValue.nullable().default(null),
+});
+export type NamedDate = z.infer<typeof NamedDate>;
+
+/** What a sentence says of a page that marks no dates of its own. */
+export const NO_DATES = 'no dates of its own';
+
+/** A text within a sentence: in quotes, so that it is told from the words of the sentence. */
+export const quoted = (text: string): string => `“${text.replace(/[“”"]/g, '’').replace(/\s+/g, ' ').trim()}”`;
+
+/** `“Board” on 14 September 2026 and “Freeze” from 1 March 2027 to 5 March 2027`. */
+export const namedDateWords = (dates: readonly NamedDate[]): string =>
+  listWords(
+    dates.map(({ name, start, finish }) =>
+      finish === null
+        ? `${quoted(name)} on ${formatDay(dayOf(start), 'long')}`
+        : `${quoted(name)} from ${formatDay(dayOf(start), 'long')} to ${formatDay(finishDayOf(finish), 'long')}`,
+    ),
+  );
 
 interface Common<Brief> {
   /** A word of its own, by which the part is found. */
@@ -39,6 +65,8 @@ export type Part<Brief> = Common<Brief> &
         most?: number;
         set(values: string[]): Partial<Brief>;
       }
+    | { as: 'dates'; dates(brief: Brief): NamedDate[]; set(dates: NamedDate[]): Partial<Brief> }
+    | { as: 'text'; text(brief: Brief): string; most: number; set(text: string): Partial<Brief> }
     | { as: 'condition'; where(brief: Brief): Condition; set(where: Condition): Partial<Brief> }
     | {
         as: 'day';
@@ -90,6 +118,27 @@ export function onePart<Brief, Key extends keyof Brief & string>(
     set: (value) => ({ [key]: value }) as unknown as Partial<Brief>,
   };
 }
+
+/** A part that is so or not, and is not said where it is as it is by default. */
+export const yesPart = <Brief>(
+  key: keyof Brief & string,
+  label: string,
+  words: { yes: string; no: string },
+  byDefault: boolean,
+): Part<Brief> => ({
+  as: 'one',
+  name: key,
+  label,
+  lead: ', ',
+  quiet: (b) => (b[key] as unknown as boolean) === byDefault,
+  value: (b) => (b[key] ? 'yes' : 'no'),
+  words: (b) => (b[key] ? words.yes : words.no),
+  options: () => [
+    ['yes', words.yes],
+    ['no', words.no],
+  ],
+  set: (v) => ({ [key]: v === 'yes' }) as unknown as Partial<Brief>,
+});
 
 export const fieldName = (plan: PlanWords, id: string): string =>
   id === 'outline' ? 'outline' : (plan.codeFields.find((f) => f.id === id)?.name.toLowerCase() ?? id);

@@ -1,6 +1,6 @@
 import { MONTH_NAMES } from './months';
 import { type Condition, dayFromCivil, endOfDay, parseIsoDate, readCondition, startOfDay } from '@clembo/core';
-import type { Part } from './parts';
+import { type NamedDate, NO_DATES, type Part } from './parts';
 import type { PlanWords } from './words';
 
 /** A brief that was read from a sentence. */
@@ -122,6 +122,13 @@ function valueOf<B>(
       const read = readCondition({ codeFields: plan.codeFields, effortDay: plan.effortDay ?? null }, text.slice(at));
       return read && { length: read.length, change: part.set(read.condition) };
     }
+    case 'dates':
+      return datesOf(part, text, lower, at);
+    case 'text': {
+      if (!led) return null;
+      const said = quoteAt(text.slice(at));
+      return said && { length: said.length, change: part.set(said.text) };
+    }
     case 'day': {
       if (!led) return null;
       const open = lengthOf(lower, at, part.open);
@@ -130,6 +137,47 @@ function valueOf<B>(
       return day && { length: day.length, change: part.set(part.isFinish ? endOfDay(day.day) : startOfDay(day.day)) };
     }
   }
+}
+
+/** A text in quotes at the beginning of another. */
+function quoteAt(text: string): { text: string; length: number } | null {
+  const m = /^(?:“([^”]*)”|"([^"]*)")/.exec(text);
+  return m && { text: m[1] ?? m[2] ?? '', length: m[0].length };
+}
+
+/** `“Board” on 14 September 2026 and “Freeze” from 1 March 2027 to 5 March 2027`, or that there are none. */
+function datesOf<B>(
+  part: Part<B> & { as: 'dates' },
+  text: string,
+  lower: string,
+  at: number,
+): { length: number; change: Partial<B> } | null {
+  const none = lengthOf(lower, at, NO_DATES);
+  if (none > 0) return { length: none, change: part.set([]) };
+  const dates: NamedDate[] = [];
+  let here = at;
+  for (;;) {
+    const joint = dates.length === 0 ? '' : (/^(?:, | and )/.exec(lower.slice(here))?.[0] ?? null);
+    if (joint === null) break;
+    const name = quoteAt(text.slice(here + joint.length));
+    if (!name || name.text.trim() === '') break;
+    let end = here + joint.length + name.length;
+    const lead = /^ (on|from) /.exec(lower.slice(end))?.[0];
+    if (lead === undefined) break;
+    const first = dayAt(lower.slice(end + lead.length));
+    if (!first) break;
+    end += lead.length + first.length;
+    const date: NamedDate = { name: name.text.trim(), start: startOfDay(first.day), finish: null };
+    if (lead === ' from ') {
+      const last = lower.startsWith(' to ', end) ? dayAt(lower.slice(end + 4)) : null;
+      if (!last || last.day < first.day) break;
+      date.finish = endOfDay(last.day);
+      end += 4 + last.length;
+    }
+    dates.push(date);
+    here = end;
+  }
+  return dates.length === 0 ? null : { length: here - at, change: part.set(dates) };
 }
 
 /** Words that mean something wherever they stand. */

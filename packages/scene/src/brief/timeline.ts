@@ -1,11 +1,16 @@
 import { MomentValue, selectFields } from '@clembo/core';
 import { z } from 'zod';
+import { MONTHS } from '../text/dates';
 import { LANGUAGE_CODES } from '../text/languages/language';
 import { Where } from './filter';
 import { Page, Print } from './pages';
 import { COLOUR_STATES } from './states';
 import {
   conditionPart,
+  NamedDate,
+  namedDateWords,
+  NO_DATES,
+  yesPart,
   dayPart,
   editionChoices,
   editionName,
@@ -21,6 +26,28 @@ import { listWords, type PlanWords } from './words';
 
 export const LABEL_PARTS = ['name', 'start', 'finish', 'reference', 'duration', 'daysDone', 'percent', 'off'] as const;
 export type LabelPart = (typeof LABEL_PARTS)[number];
+
+/** Units of the tiers of a time scale, from coarse to fine. */
+export const SCALE_UNITS = [
+  'year',
+  'fiscalYear',
+  'quarter',
+  'fiscalQuarter',
+  'month',
+  'week',
+  'weekDate',
+  'day',
+] as const;
+const SCALE_WORDS: Record<(typeof SCALE_UNITS)[number], string> = {
+  year: 'years',
+  fiscalYear: 'fiscal years',
+  quarter: 'quarters',
+  fiscalQuarter: 'fiscal quarters',
+  month: 'months',
+  week: 'weeks by number',
+  weekDate: 'weeks by date',
+  day: 'days',
+};
 
 export const ONLY = ['all', 'critical', 'late', 'ahead', 'beyond', 'open', 'next', 'changed'] as const;
 export type Only = (typeof ONLY)[number];
@@ -87,6 +114,18 @@ export const TimelineBrief = z.object({
   threshold: z.number().min(0).max(10_000).default(0),
   /** Whether periods that the plan knows (closures, seasons) are shaded. */
   periods: z.boolean().default(true),
+  /** Days and periods of its own that the page marks by name. */
+  dates: z.array(NamedDate).max(20).default([]),
+  /** Whether deadlines are marked in the rows. */
+  deadlines: z.boolean().default(false),
+  /** Whether days off are shaded, where the scale is wide enough to see them. */
+  daysOff: z.boolean().default(false),
+  /** Whether the time before the status date is shaded. */
+  elapsed: z.boolean().default(false),
+  /** Tiers of the time scale from coarse to fine; without any, two that are as fine as fits. */
+  scale: z.array(z.enum(SCALE_UNITS)).max(4).default([]),
+  /** The month in which fiscal years begin, 1 to 12. */
+  fiscal: z.int().min(1).max(12).default(1),
   /** Whether the page says what it hides. */
   blind: z.boolean().default(false),
   from: MomentValue.nullable().default(null),
@@ -145,6 +184,8 @@ const columnName = (plan: PlanWords, id: string): string =>
 const LABELLED = new Set(['ref', 'name', 'start', 'finish', 'days', 'daysDone', 'daysToGo', 'percent', 'late', 'off']);
 export const isLabelPart = (id: string): id is LabelPart => (LABEL_PARTS as readonly string[]).includes(id);
 const labelName = (plan: PlanWords, id: string): string => (isLabelPart(id) ? LABEL_WORDS[id] : columnName(plan, id));
+
+const fiscalWords = (month: string): string => `the fiscal year beginning in ${month}`;
 
 const rowWords = (field: string | null): string => (field === null ? 'rows shared freely' : `a row for each ${field}`);
 
@@ -397,6 +438,49 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
       ['no', 'mark none'],
     ],
     set: (v) => ({ periods: v === 'yes' }),
+  },
+  {
+    as: 'dates',
+    name: 'dates',
+    label: 'Named dates',
+    lead: ', marking ',
+    quiet: (b) => b.dates.length === 0,
+    dates: (b) => b.dates,
+    words: (b) => (b.dates.length === 0 ? NO_DATES : namedDateWords(b.dates)),
+    set: (dates) => ({ dates }),
+  },
+  yesPart<TimelineBrief>('deadlines', 'Deadlines', { yes: 'with deadlines', no: 'without deadlines' }, false),
+  yesPart<TimelineBrief>('daysOff', 'Days off', { yes: 'days off shaded', no: 'days off not shaded' }, false),
+  yesPart<TimelineBrief>(
+    'elapsed',
+    'Time gone by',
+    { yes: 'time gone by shaded', no: 'time gone by not shaded' },
+    false,
+  ),
+  {
+    as: 'many',
+    name: 'scale',
+    label: 'Time scale',
+    lead: ', ',
+    most: 4,
+    quiet: (b) => b.scale.length === 0,
+    values: (b) => b.scale,
+    words: (b) =>
+      b.scale.length === 0 ? 'a scale as fine as fits' : `a scale of ${listWords(b.scale.map((u) => SCALE_WORDS[u]))}`,
+    options: () => SCALE_UNITS.map((u): [string, string] => [u, SCALE_WORDS[u]]),
+    set: (v) => ({ scale: SCALE_UNITS.filter((u) => v.includes(u)) }),
+  },
+  {
+    as: 'one',
+    name: 'fiscal',
+    label: 'Fiscal years begin',
+    lead: ', ',
+    quiet: (b) => b.fiscal === 1,
+    shown: (b) => b.scale.some((u) => u.startsWith('fiscal')),
+    value: (b) => String(b.fiscal),
+    words: (b) => fiscalWords(MONTHS[b.fiscal - 1]!),
+    options: () => MONTHS.map((m, k): [string, string] => [String(k + 1), fiscalWords(m)]),
+    set: (v) => ({ fiscal: Number(v) }),
   },
   {
     as: 'one',

@@ -124,6 +124,10 @@ export type Role =
   | 'stem'
   | 'strand'
   | 'link'
+  | 'date'
+  | 'deadline'
+  | 'dayOff'
+  | 'elapsed'
   | 'key'
   | 'notice'
   | 'mark'
@@ -199,6 +203,8 @@ export interface Fit {
   datesWithoutRoom: number;
   laneTitlesCut: number;
   periodsWithoutName: number;
+  /** Tiers of the time scale that had no room. */
+  tiersCut?: number;
   /** Columns beside the rows that had no room. */
   columnsCut?: number;
   /** Characters that the fonts of the page do not have; they are drawn as empty boxes. */

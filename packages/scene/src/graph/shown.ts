@@ -27,7 +27,7 @@ const COUNTED = [
   'periodsWithoutName',
   'charactersMissing',
 ] as const;
-type Counted = Pick<Fit, (typeof COUNTED)[number] | 'readable' | 'columnsCut'>;
+type Counted = Pick<Fit, (typeof COUNTED)[number] | 'readable' | 'columnsCut' | 'tiersCut'>;
 
 /** What had no room on a page that can be read, or could not be drawn as it is. Nothing for a page where all fits. */
 export function fitWords(fit: Counted, language: PageLanguage = en): string[] {
@@ -36,6 +36,7 @@ export function fitWords(fit: Counted, language: PageLanguage = en): string[] {
     ...COUNTED.filter((k) => fit[k] > 0).map(
       (k) => counted(fit[k], language.fit[k]) + (k === 'charactersMissing' ? ` (${MISSING})` : ''),
     ),
+    ...((fit.tiersCut ?? 0) > 0 ? [counted(fit.tiersCut!, language.tiersCut)] : []),
     ...((fit.columnsCut ?? 0) > 0 ? [counted(fit.columnsCut!, language.columnsCut)] : []),
   ];
 }
@@ -43,7 +44,7 @@ export function fitWords(fit: Counted, language: PageLanguage = en): string[] {
 /** As long as {@link fitWords} can be: room for it is kept at the foot of a page. */
 export function longestFitWords(language: PageLanguage): string {
   const most = Object.fromEntries(COUNTED.map((k) => [k, k.startsWith('lane') || k.startsWith('period') ? 88 : 888]));
-  return fitWords({ ...most, readable: true, columnsCut: 8 } as unknown as Counted, language).join(' · ');
+  return fitWords({ ...most, readable: true, columnsCut: 8, tiersCut: 3 } as unknown as Counted, language).join(' · ');
 }
 
 /** As long as the words about what a page hides can be. */

@@ -17,9 +17,12 @@ export type TimeUnit =
   | 'hours6'
   | 'day'
   | 'week'
+  | 'weekDate'
   | 'month'
   | 'quarter'
+  | 'fiscalQuarter'
   | 'year'
+  | 'fiscalYear'
   | 'years2'
   | 'years5'
   | 'decade';
@@ -84,41 +87,46 @@ const HOURS: Partial<Record<TimeUnit, number>> = { hour: 60, hours3: 180, hours6
 const YEARS: Partial<Record<TimeUnit, number>> = { year: 1, years2: 2, years5: 5, decade: 10 };
 
 /** The beginning of the unit that a moment lies in, or of the one `steps` further. */
-function unitStart(moment: number, unit: TimeUnit, steps = 0): number {
+function unitStart(moment: number, unit: TimeUnit, steps = 0, fiscal = 1): number {
   const minutes = HOURS[unit];
   if (minutes !== undefined) return (Math.floor(moment / minutes) + steps) * minutes;
-  return startOfDay(firstDay(dayOf(moment), unit, steps));
+  return startOfDay(firstDay(dayOf(moment), unit, steps, fiscal));
 }
 
-function firstDay(day: number, unit: TimeUnit, steps: number): number {
+function firstDay(day: number, unit: TimeUnit, steps: number, fiscal: number): number {
   const { year, month } = civilFromDay(day);
   const years = YEARS[unit];
   if (years !== undefined) return dayFromCivil((Math.floor(year / years) + steps) * years, 1, 1);
   switch (unit) {
     case 'week':
+    case 'weekDate':
       return day - weekdayOf(day) + 7 * steps;
     case 'month':
       return monthStart(day, steps);
     case 'quarter':
       return monthStart(dayFromCivil(year, Math.floor((month - 1) / 3) * 3 + 1, 1), 3 * steps);
+    case 'fiscalYear':
+      return monthStart(dayFromCivil(month >= fiscal ? year : year - 1, fiscal, 1), 12 * steps);
+    case 'fiscalQuarter':
+      return monthStart(day, -((month - fiscal + 12) % 3) + 3 * steps);
     default:
       return day + steps;
   }
 }
 
 /** The intervals of a unit that touch a range of moments, cut at its ends. */
-export function ticks(from: number, to: number, unit: TimeUnit, language: PageLanguage = en): Tick[] {
+export function ticks(from: number, to: number, unit: TimeUnit, language: PageLanguage = en, fiscal = 1): Tick[] {
   const list: Tick[] = [];
-  for (let start = unitStart(from, unit); start < to; ) {
-    const next = unitStart(start, unit, 1);
+  for (let start = unitStart(from, unit, 0, fiscal); start < to; ) {
+    const next = unitStart(start, unit, 1, fiscal);
     const [a, b] = [Math.max(start, from), Math.min(next, to)];
-    list.push({ from: a, to: b, names: tickNames(start, unit, language), whole: a === start && b === next });
+    list.push({ from: a, to: b, names: tickNames(start, unit, language, fiscal), whole: a === start && b === next });
     start = next;
   }
   return list;
 }
 
-function tickNames(start: number, unit: TimeUnit, language: PageLanguage): string[] {
+function tickNames(start: number, unit: TimeUnit, language: PageLanguage, fiscal: number): string[] {
   const first = dayOf(start);
   const { year, month, day } = civilFromDay(first);
   const name = language.months[month - 1]!;
@@ -134,10 +142,23 @@ function tickNames(start: number, unit: TimeUnit, language: PageLanguage): strin
       return [String(day)];
     case 'week':
       return [`${language.week}${isoWeekOf(first).week}`];
+    case 'weekDate':
+      return [language.shortDay(day, short), String(day)];
     case 'month':
       return [`${name} ${year}`, `${short} ${year}`, short];
     case 'quarter':
       return [`${language.quarter}${Math.floor((month - 1) / 3) + 1}`];
+    case 'fiscalQuarter':
+      return [`${language.quarter}${Math.floor(((month - fiscal + 12) % 12) / 3) + 1}`];
+    case 'fiscalYear': {
+      // A fiscal year is called by the years that it lies in.
+      const last = fiscal === 1 ? '' : `/${String((year + 1) % 100).padStart(2, '0')}`;
+      return [
+        `${language.fiscalYear}${year}${last}`,
+        `${year}${last}`,
+        `’${String(year % 100).padStart(2, '0')}${last}`,
+      ];
+    }
     case 'year':
       return [String(year), `’${String(year % 100).padStart(2, '0')}`];
     case 'years2':

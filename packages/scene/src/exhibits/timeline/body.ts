@@ -2,7 +2,8 @@ import type { TimelineBrief } from '../../brief/timeline';
 import { LANGUAGES } from '../../text/languages/index';
 import type { PageLanguage } from '../../text/languages/language';
 import { dateWords, offWords, percentWords } from './itemWords';
-import { HAIRLINE, HAREBELL, INK, KELP, MADDER, NEUTRAL, SOFT_INK } from '../../graph/ink';
+import { DATE_LINE, STATUS_LINE } from '../../page/axis';
+import { HAIRLINE, HAREBELL, INK, MADDER, NEUTRAL, SOFT_INK } from '../../graph/ink';
 import { type GroupNode, round, type SceneNode } from '../../graph/scene';
 import {
   ABOVE,
@@ -29,6 +30,7 @@ import { runsWidth } from './labels';
 import {
   barMark,
   type BarPlace,
+  deadlineMark,
   milestoneMark,
   promisedMark,
   slipMark,
@@ -186,6 +188,7 @@ function markNodes(g: Geometry, cells: Cells, i: number, y: number, print: 'colo
       nodes.push(...slipMark(g.arrow0[i]!, g.arrow1[i]!, top + height / 2, height, colour, item.ref));
     }
   }
+  if (!Number.isNaN(g.deadline[i]!)) nodes.push(...deadlineMark(g.deadline[i]!, y, half, item.ref));
   switch (item.form) {
     case 'milestone':
       nodes.push(...milestoneMark(x0, y, half, item));
@@ -284,7 +287,7 @@ export function brokenLine(
   top: number,
   bottom: number,
   boxes: readonly TextBox[],
-  paint: { stroke: string; strokeWidth: number; role: 'grid' | 'status' },
+  paint: { stroke: string; strokeWidth: number; role: 'grid' | 'status' | 'date' },
 ): SceneNode[] {
   const gaps = boxes.filter((b) => b.left - 1.6 < x && b.right + 1.6 > x && b.bottom > top && b.top < bottom);
   gaps.sort((a, b) => a.top - b.top);
@@ -303,4 +306,5 @@ export function brokenLine(
 }
 
 export const GRID_PAINT = { stroke: HAIRLINE, strokeWidth: 0.5, role: 'grid' } as const;
-export const STATUS_PAINT = { stroke: KELP, strokeWidth: 1.2, role: 'status' } as const;
+export const STATUS_PAINT = { ...STATUS_LINE, role: 'status' } as const;
+export const DATE_PAINT = { ...DATE_LINE, role: 'date' } as const;

@@ -30,6 +30,8 @@ export interface Geometry {
   outline1: Float64Array;
   arrow0: Float64Array;
   arrow1: Float64Array;
+  /** Where the deadline is; NaN where there is none on the page. */
+  deadline: Float64Array;
   /** Ends of the stretches of interrupted work; null for work in one piece. */
   parts: ([number, number][] | null)[];
   /** 1 where an item stands on a line with others, its label on a stem. */
@@ -49,7 +51,7 @@ export function measureItems(
   scale: TimeScale,
   statusX: number | null,
   measure: Measure,
-  brief: Pick<TimelineBrief, 'compareBy' | 'rows' | 'points' | 'overlaps'>,
+  brief: Pick<TimelineBrief, 'compareBy' | 'rows' | 'points' | 'overlaps' | 'deadlines'>,
 ): Geometry {
   const n = items.length;
   const floats = () => new Float64Array(n);
@@ -74,6 +76,7 @@ export function measureItems(
     outline1: floats().fill(Number.NaN),
     arrow0: floats().fill(Number.NaN),
     arrow1: floats().fill(Number.NaN),
+    deadline: floats().fill(Number.NaN),
     parts: new Array(n).fill(null),
     strung: flags(),
     nameWidth: floats(),
@@ -99,6 +102,10 @@ export function measureItems(
     g.cutRight[i] = !point && b > g.right + 0.5 ? 1 : 0;
     g.promised0[i] = g.promised1[i] = Number.NaN;
     placePromise(g, i, scale, brief.compareBy);
+    if (brief.deadlines && item.deadline !== null) {
+      const x = scale.x(item.deadline);
+      if (x >= g.left && x <= g.right) g.deadline[i] = x;
+    }
     g.strung[i] = isStrung(item, brief) ? 1 : 0;
     const { widths } = labels[i]!;
     g.nameWidth[i] = widths.name;
@@ -228,6 +235,8 @@ export interface Cells {
 }
 
 export const barHeightOf = (style: CellStyle): number => style.size * (style.tall ? BAR.tall : BAR.low);
+/** Half the width of the mark of a deadline. */
+export const DEADLINE = 0.3;
 /** How tall supporting work is drawn, as a share of a bar. */
 export const SUPPORT = 0.6;
 /** Half the height of a thing's own mark. */
@@ -268,7 +277,12 @@ export function layCells(g: Geometry, style: CellStyle, numbered: Uint8Array): C
   const half = markerHalfOf(style);
   for (let i = 0; i < n; i++) {
     const point = g.isPoint[i] === 1;
-    const [a, b] = point ? [g.x0[i]! - half, g.x1[i]! + half] : [g.x0[i]!, g.x1[i]!];
+    let [a, b] = point ? [g.x0[i]! - half, g.x1[i]! + half] : [g.x0[i]!, g.x1[i]!];
+    // A label stands beyond the mark of a deadline.
+    if (!Number.isNaN(g.deadline[i]!)) {
+      a = Math.max(g.left, Math.min(a, g.deadline[i]! - size * DEADLINE));
+      b = Math.min(g.right, Math.max(b, g.deadline[i]! + size * DEADLINE));
+    }
     if (style.numbers && g.strung[i]) cells.numbered[i] = 1;
     cells.left[i] = a;
     cells.right[i] = b;
@@ -387,6 +401,7 @@ function placeNarrow(
 
 /** Whether a bar can hold its name: tall ones without a pattern and in one piece. */
 const canHold = (g: Geometry, style: CellStyle, i: number): boolean => {
+  if (!Number.isNaN(g.deadline[i]!)) return false;
   const { form, pattern, stretches } = g.items[i]!;
   return style.tall && (form === 'bar' || form === 'group') && pattern === 0 && stretches === null;
 };

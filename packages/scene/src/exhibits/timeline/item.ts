@@ -30,6 +30,7 @@ export interface Item extends CodeLook {
   /** False where nothing says how much is done: supporting work has no measure of its own. */
   measured: boolean;
   critical: boolean;
+  deadline: number | null;
   complete: boolean;
   /** When the edition that is compared with promised it, and by how many working days it is late (ahead: negative). */
   promised: { start: number; finish: number } | null;

@@ -1,4 +1,5 @@
-import { HAREBELL, INK, KELP, MADDER, NEUTRAL } from '../../graph/ink';
+import { ELAPSED } from '../../page/shades';
+import { HAIRLINE, HAREBELL, INK, KELP, MADDER, MIST, NEUTRAL } from '../../graph/ink';
 import { round, type SceneNode } from '../../graph/scene';
 import type { TimelineBrief } from '../../brief/timeline';
 import { LANGUAGES } from '../../text/languages/index';
@@ -7,6 +8,7 @@ import { type LegendEntry, sampleHeight } from '../../page/legend';
 import type { PeriodStrip } from '../../page/periods';
 import {
   barMark,
+  deadlineMark,
   type BarPlace,
   type MarkLook,
   milestoneMark,
@@ -25,9 +27,13 @@ export function legendEntries(
   items: readonly Item[],
   g: Geometry,
   { print, language }: TimelineBrief,
-  cut: boolean,
-  hasStatus: boolean,
-  letters: PeriodStrip['letters'],
+  {
+    cut,
+    status,
+    elapsed,
+    off,
+    letters,
+  }: { cut: boolean; status: boolean; elapsed: boolean; off: boolean; letters: PeriodStrip['letters'] },
   frame: PageFrame,
   measure: Measure,
 ): LegendEntry[] {
@@ -155,7 +161,29 @@ export function legendEntries(
     (x, y) => barMark(place(x, y, { softLeft: true, softRight: true }), neutral),
   );
   add(cut, words.runsOn, wide, (x, y) => barMark(place(x, y, { cutRight: true }), neutral));
-  add(hasStatus, words.statusDate, height * 0.6, (x, y) => [
+  add(
+    g.deadline.some((x) => !Number.isNaN(x)),
+    words.deadline,
+    height * 0.6,
+    (x, y) => deadlineMark(x + height * 0.3, y, height * 0.55),
+  );
+  const shade =
+    (fill: string) =>
+    (x: number, y: number): SceneNode[] => [
+      {
+        type: 'rect',
+        x: round(x),
+        y: round(y - height / 2),
+        width: round(wide * 0.6),
+        height: round(height),
+        fill,
+        stroke: HAIRLINE,
+        strokeWidth: 0.4,
+      },
+    ];
+  add(off, words.nonWorking, wide * 0.6, shade(MIST));
+  add(elapsed, words.elapsed, wide * 0.6, shade(ELAPSED));
+  add(status, words.statusDate, height * 0.6, (x, y) => [
     {
       type: 'line',
       x1: round(x + height * 0.3),

@@ -268,6 +268,32 @@ export function slipMark(x0: number, x1: number, y: number, height: number, colo
   ];
 }
 
+/** A deadline: an upright with a wedge that points down on it. */
+export function deadlineMark(x: number, y: number, half: number, ref?: string): SceneNode[] {
+  const about = { ...(ref === undefined ? {} : { ref }), role: 'deadline' as const };
+  const wide = half * 0.5;
+  return [
+    {
+      type: 'line',
+      x1: round(x),
+      y1: round(y - half * 0.4),
+      x2: round(x),
+      y2: round(y + half),
+      stroke: INK,
+      strokeWidth: 0.9,
+      ...about,
+    },
+    polygon(
+      [
+        [round(x - wide), round(y - half)],
+        [round(x + wide), round(y - half)],
+        [round(x), round(y - half * 0.2)],
+      ],
+      { fill: INK, ...about },
+    ),
+  ];
+}
+
 /** A summary: a thin line with soft ends. */
 export function summaryMark(x0: number, x1: number, y: number, thickness: number, ref?: string): SceneNode[] {
   const about = { ...(ref === undefined ? {} : { ref }), role: 'summary' as const };

@@ -1,19 +1,21 @@
 import { byText, dayOf } from '@clembo/core';
+import type { NamedDate } from '../../brief/parts';
 import type { TimelineBrief } from '../../brief/timeline';
 import type { SceneNode } from '../../graph/scene';
 import { longestBlindWords, longestFitWords, shownWords } from '../../graph/shown';
-import { flagHeight, timeAxis } from '../../page/axis';
+import { type Axis, type Flag, type Flags, flagOf, flagStrip, timeAxis } from '../../page/axis';
 import { type Foot, footOf } from '../../page/foot';
 import { type PageFrame, pageFrame } from '../../page/frame';
 import { headNodes } from '../../page/head';
 import { type Gutter, type Lane, laneGutter, laneTree } from '../../page/lanes';
 import { type Legend, legendOf } from '../../page/legend';
-import { type PeriodStrip, periodStrip } from '../../page/periods';
+import { type PeriodStrip, periodStrip, type ShownPeriod } from '../../page/periods';
+import { daysOff } from '../../page/shades';
 import { niceRange, timeScale, type TimeScale } from '../../scales/time';
 import { LANGUAGES } from '../../text/languages/index';
 import { dayWords } from '../../text/languages/language';
 import type { ComposeInput } from '../composed';
-import { type Geometry, measureItems } from './cells';
+import { type Geometry, LINE, measureItems } from './cells';
 import { codeTitles } from './codes';
 import { type Columns, layColumns, NO_COLUMNS } from './columns';
 import { fieldTexts } from './fieldTexts';
@@ -34,6 +36,14 @@ export interface Regions {
   columns: Columns;
   scale: TimeScale;
   statusX: number | null;
+  axis: Axis;
+  flags: Flags;
+  /** Days off that are wide enough to be seen. */
+  off: { start: number; finish: number }[];
+  /** The time before the status date, where that is shaded. */
+  elapsed: { start: number; finish: number }[];
+  /** Periods of the plan, and those of the page itself. */
+  periods: ShownPeriod[];
   geometry: Geometry;
   legend: Legend;
   strip: PeriodStrip;
@@ -85,10 +95,29 @@ export function regionsOf(
   const statusX =
     statusDate !== null && statusDate >= range.from && statusDate <= range.to ? scale.x(statusDate) : null;
   const geometry = measureItems(selection.items, labels, scale, statusX, measure, brief);
-  const strip = periodStrip(brief.periods ? plan.periods : [], scale, frame, measure);
+  const periods = [...(brief.periods ? plan.periods : []), ...brief.dates.filter(isPeriod)];
+  const strip = periodStrip(periods, scale, frame, measure);
+  const elapsed =
+    brief.elapsed && statusDate !== null && scale.x(statusDate) - scale.left > 0.3
+      ? [{ start: scale.from, finish: statusDate }]
+      : [];
+  const off = brief.daysOff ? daysOff(schedule, plan.calendar, scale) : [];
   const cut = geometry.cutLeft.includes(1) || geometry.cutRight.includes(1);
   const legend = legendOf(
-    legendEntries(selection.items, geometry, brief, cut, statusX !== null, strip.letters, frame, measure),
+    legendEntries(
+      selection.items,
+      geometry,
+      brief,
+      {
+        cut,
+        status: statusX !== null,
+        elapsed: elapsed.length > 0,
+        off: off.length > 0,
+        letters: strip.letters,
+      },
+      frame,
+      measure,
+    ),
     frame,
     measure,
   );
@@ -98,7 +127,15 @@ export function regionsOf(
     frame,
     measure,
   );
-  const axis = timeAxis(scale, frame, measure, head.bottom, scale.left, scale.right, language);
+  const inner = frame.margin + gutter.width + (columns.at === 'left' ? columns.width : 0);
+  const outer = frame.width - frame.margin - (columns.at === 'right' ? columns.width : 0);
+  const tiers = { language, tiers: brief.scale, fiscal: brief.fiscal };
+  const axisAt = (top: number) => timeAxis(scale, frame, measure, top, inner, outer, tiers);
+  let axis = axisAt(head.bottom);
+  // Headings of columns stand on the rule, and may be taller than the scale.
+  const taller = (columns.headLines - axis.tiers) * frame.labelSize * LINE;
+  if (taller > 0) axis = axisAt(head.bottom + taller);
+  const flags = flagStrip(flagsOf(input, scale), scale, frame, measure);
   const footTop = frame.height - frame.margin - foot.height - frame.smallSize * 0.6;
   return {
     input,
@@ -110,13 +147,30 @@ export function regionsOf(
     columns,
     scale,
     statusX,
+    axis,
+    flags,
+    off,
+    elapsed,
+    periods,
     geometry,
     legend,
     strip,
     foot,
-    top: axis.bottom + (statusX === null ? 0 : flagHeight(frame)),
+    top: axis.bottom + flags.height,
     bottom: footTop - legend.height - frame.smallSize * 0.8 - strip.height,
   };
+}
+
+const isPeriod = (d: NamedDate): d is NamedDate & { finish: number } => d.finish !== null;
+
+/** The status date, and the days that the page marks by name. */
+function flagsOf({ plan, brief }: TimelineInput, scale: TimeScale): Flag[] {
+  const language = LANGUAGES[brief.language];
+  const withYear = needsYear(scale);
+  const named = brief.dates
+    .filter((d) => d.finish === null)
+    .map((d) => ({ moment: d.start, text: `${d.name} ${flagOf(d.start, withYear, language).text}`, status: false }));
+  return [...(plan.statusDate === null ? [] : [flagOf(plan.statusDate, withYear, language)]), ...named];
 }
 
 /** Rows are read by time, then by outline; rows of one each without other lanes keep the order of the outline. */

@@ -226,6 +226,7 @@ function itemOf(reader: Reader, index: number, lane: string[], members: number[]
     progress: (Number.isNaN(percent) ? (a.percent ?? 0) : percent) / 100,
     measured: form !== 'support' || a.percent !== null,
     critical: plan.links.length > 0 && open.some((i) => s.critical[i] === 1),
+    deadline: group ? null : a.deadline,
     complete: open.length === 0,
     promised: null,
     off: null,
@@ -286,6 +287,10 @@ function rangeOf(items: Item[], brief: TimelineBrief, plan: Plan): { from: numbe
     const start = item.start === item.finish && item.atFinish ? item.start - 1440 : item.start;
     first = Math.min(first, start, item.promised?.start ?? start);
     last = Math.max(last, item.atFinish ? item.finish : item.finish + 1440, item.promised?.finish ?? item.finish);
+  }
+  for (const d of brief.dates) {
+    first = Math.min(first, d.start);
+    last = Math.max(last, d.finish ?? d.start + 1440);
   }
   if (first > last) [first, last] = [plan.statusDate ?? 0, (plan.statusDate ?? 0) + 43_200];
   const from = brief.from ?? Math.min(first, (brief.to ?? first + 1440) - 1440);

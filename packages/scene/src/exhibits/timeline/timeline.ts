@@ -2,15 +2,15 @@ import { ConditionRefused } from '@clembo/core';
 import { PAPER } from '../../graph/ink';
 import { eachLeaf, type Fit, type Scene, type SceneNode } from '../../graph/scene';
 import { fitWords, NOTHING_SHOWN, shownWords } from '../../graph/shown';
-import { statusFlag, timeAxis } from '../../page/axis';
 import { type Foot, footNodes, footOf } from '../../page/foot';
 import { pageFrame } from '../../page/frame';
 import { laneNodes } from '../../page/lanes';
 import { periodNodes } from '../../page/periods';
+import { shadeNodes } from '../../page/shades';
 import { LANGUAGES } from '../../text/languages/index';
 import { MISSING } from '../../text/measure';
 import { fitAdvice } from './advice';
-import { type Body, bodyNodes, brokenLine, GRID_PAINT, STATUS_PAINT, strandNodes } from './body';
+import { type Body, bodyNodes, brokenLine, DATE_PAINT, GRID_PAINT, STATUS_PAINT, strandNodes } from './body';
 import { blindSpots, blindWords } from './blind';
 import { columnNodes } from './columns';
 import { contentRows } from './content';
@@ -143,33 +143,30 @@ const roomOf = (r: Regions) => ({
 
 /** The plot: shades, lines, lanes, rows, and around them the scale, the key and the legend. */
 function plotNodes(page: LaidPage): { nodes: SceneNode[]; body: Body } {
-  const { input, frame, scale, statusX, strip, gutter, geometry: g, fitted, legend } = page;
-  const { brief, measure, plan } = input;
+  const { input, frame, scale, strip, gutter, geometry: g, fitted, legend } = page;
+  const { brief, measure } = input;
   const right = frame.width - frame.margin;
-  const { columns } = page;
-  const [inner, outer] = [frame.margin + gutter.width, right - (columns.at === 'right' ? columns.width : 0)];
-  const left = inner + (columns.at === 'left' ? columns.width : 0);
-  const beside = columns.at === 'left' ? inner : right - columns.width + frame.labelSize * 1.4;
-  const language = LANGUAGES[brief.language];
-  const axis = timeAxis(scale, frame, measure, page.head.bottom, left, outer, language);
+  const { columns, axis, flags } = page;
+  const beside = columns.at === 'left' ? frame.margin + gutter.width : right - columns.width + frame.labelSize * 1.4;
   const body = bodyNodes(g, fitted, brief);
   const end = fitted.placed.bottom;
   const keyTop = end + strip.height;
-  const periods = brief.periods ? plan.periods : [];
   const lines = axis.grid.flatMap((m) => brokenLine(scale.x(m), page.top, end, body.boxes, GRID_PAINT));
-  const status = statusX === null ? [] : brokenLine(statusX, page.top, end, body.boxes, STATUS_PAINT);
+  const flagLines = flags.lines.flatMap(({ x, status }) =>
+    brokenLine(x, page.top, end, body.boxes, status ? STATUS_PAINT : DATE_PAINT),
+  );
   const nodes = [
-    ...periodNodes(periods, strip, scale, axis.bottom, end),
+    ...shadeNodes(page.elapsed, scale, axis.bottom, end, 'elapsed'),
+    ...shadeNodes(page.off, scale, page.top, end, 'dayOff'),
+    ...periodNodes(page.periods, strip, scale, axis.bottom, end),
     ...lines,
     ...laneNodes(fitted.placed.lanes, gutter, frame, right),
     ...strandNodes(g, fitted),
-    ...status,
+    ...flagLines,
     ...body.nodes,
     ...axis.nodes,
     ...columnNodes(columns, fitted.placed, brief, frame, measure, beside, axis.bottom, fitted.cells.style.size),
-    ...(statusX === null
-      ? []
-      : statusFlag(plan.statusDate!, needsYear(scale), scale, frame, measure, axis.bottom, language)),
+    ...flags.nodes(axis.bottom),
     ...(fitted.key ? keyNodes(fitted.key, g, frame, keyTop) : []),
     ...legend.nodes(keyTop + fitted.keyHeight + frame.smallSize * 0.8),
   ];
@@ -201,6 +198,7 @@ function fitOf(
     !readable ||
     inKey > 0 ||
     regions.columns.cut > 0 ||
+    regions.axis.tiersCut > 0 ||
     (body?.shortened ?? 0) > 0 ||
     (body?.datesLost ?? 0) > 0 ||
     smallest < frame.leastType + 0.5;
@@ -213,6 +211,7 @@ function fitOf(
     labelsInKey: inKey,
     datesWithoutRoom: body?.datesLost ?? 0,
     laneTitlesCut: page ? regions.gutter.cut : 0,
+    tiersCut: page ? regions.axis.tiersCut : 0,
     columnsCut: page ? regions.columns.cut : 0,
     periodsWithoutName: page ? regions.strip.withoutName : 0,
     charactersMissing: missing,

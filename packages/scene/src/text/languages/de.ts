@@ -118,6 +118,7 @@ export const de: PageLanguage = {
     charactersMissing: ['Zeichen nicht in den Schriften', 'Zeichen nicht in den Schriften'],
   },
   columnsCut: ['Spalte ohne Platz', 'Spalten ohne Platz'],
+  tiersCut: ['Stufe der Zeitachse ohne Platz', 'Stufen der Zeitachse ohne Platz'],
   page: (n, of) => `Seite ${n} von ${of}`,
   continued: (title) => `${title} (Fortsetzung)`,
   content: ['Bahn', 'Name', 'Beginn', 'Ende', 'Anmerkungen'],

@@ -118,6 +118,7 @@ export const en: PageLanguage = {
     charactersMissing: ['character not in the fonts', 'characters not in the fonts'],
   },
   columnsCut: ['column without room', 'columns without room'],
+  tiersCut: ['tier of the scale without room', 'tiers of the scale without room'],
   page: (n, of) => `Page ${n} of ${of}`,
   continued: (title) => `${title} (continued)`,
   content: ['Lane', 'Name', 'Start', 'Finish', 'Notes'],

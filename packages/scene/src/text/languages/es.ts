@@ -119,6 +119,7 @@ export const es: PageLanguage = {
     charactersMissing: ['carácter ausente de las fuentes', 'caracteres ausentes de las fuentes'],
   },
   columnsCut: ['columna sin espacio', 'columnas sin espacio'],
+  tiersCut: ['nivel de la escala sin espacio', 'niveles de la escala sin espacio'],
   page: (n, of) => `Página ${n} de ${of}`,
   continued: (title) => `${title} (continuación)`,
   content: ['Carril', 'Nombre', 'Inicio', 'Fin', 'Notas'],

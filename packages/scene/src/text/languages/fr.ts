@@ -119,6 +119,7 @@ export const fr: PageLanguage = {
     charactersMissing: ['caractère absent des polices', 'caractères absents des polices'],
   },
   columnsCut: ['colonne sans place', 'colonnes sans place'],
+  tiersCut: ['niveau d’échelle sans place', 'niveaux d’échelle sans place'],
   page: (n, of) => `Page ${n} sur ${of}`,
   continued: (title) => `${title} (suite)`,
   content: ['Couloir', 'Nom', 'Début', 'Fin', 'Notes'],

@@ -119,6 +119,7 @@ export const it: PageLanguage = {
     charactersMissing: ['carattere assente nei font', 'caratteri assenti nei font'],
   },
   columnsCut: ['colonna senza spazio', 'colonne senza spazio'],
+  tiersCut: ['livello della scala senza spazio', 'livelli della scala senza spazio'],
   page: (n, of) => `Pagina ${n} di ${of}`,
   continued: (title) => `${title} (segue)`,
   content: ['Corsia', 'Nome', 'Inizio', 'Fine', 'Note'],

@@ -93,6 +93,7 @@ export interface PageLanguage {
     >
   >;
   columnsCut: readonly [one: string, several: string];
+  tiersCut: readonly [one: string, several: string];
   page(number: number, of: number): string;
   continued(title: string): string;
   /** Headings of the same content as a table, and what is noted of each thing there. */

@@ -119,6 +119,7 @@ export const nl: PageLanguage = {
     charactersMissing: ['teken niet in de lettertypen', 'tekens niet in de lettertypen'],
   },
   columnsCut: ['kolom zonder ruimte', 'kolommen zonder ruimte'],
+  tiersCut: ['niveau van de tijdas zonder ruimte', 'niveaus van de tijdas zonder ruimte'],
   page: (n, of) => `Pagina ${n} van ${of}`,
   continued: (title) => `${title} (vervolg)`,
   content: ['Baan', 'Naam', 'Begin', 'Einde', 'Opmerkingen'],
