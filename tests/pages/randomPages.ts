@@ -80,6 +80,13 @@ function newParts(random: () => number, first: number, days: number): Partial<Ti
     columnsAt: pick(['left', 'right']),
     totals: random() < 0.5,
     deadlines: random() < 0.3,
+    links: pick(['none', 'none', 'all', 'critical', 'lanes']),
+    notes:
+      random() < 0.2
+        ? 'Nobody works on the beach while birds nest. Dates of the station are those of its builder.'
+        : '',
+    numbered: random() < 0.2,
+    size: random() < 0.1 ? { width: pick([120, 300, 841]), height: pick([160, 300, 500]) } : null,
     daysOff: random() < 0.3,
     elapsed: random() < 0.3,
     scale: random() < 0.3 ? SCALE_UNITS.filter(() => random() < 0.4).slice(0, 4) : [],
@@ -98,6 +105,14 @@ function newParts(random: () => number, first: number, days: number): Partial<Ti
     language: pick(['en', 'en', 'en', 'de', 'fr', 'es', 'it', 'nl']),
   };
 }
+
+/** The first to the last, and every third to one some way on. */
+const chain = (count: number) => [
+  makeLink({ from: 'A0', to: `A${count - 1}` }),
+  ...Array.from({ length: Math.floor((count - 1) / 3) }, (_, k) => 3 * k)
+    .filter((k) => k + 5 < count - 1)
+    .map((k) => makeLink({ from: `A${k}`, to: `A${k + 5}`, type: k % 2 === 0 ? 'FS' : 'SS' })),
+];
 
 /** A random plan and brief: languages, long names, many lanes, one day or fifty years, every layout and size. */
 export function randomPage(seed: number): RandomPage {
@@ -192,7 +207,7 @@ export function randomPage(seed: number): RandomPage {
     calendars: [FIVE_DAY],
     calendar: FIVE_DAY.id,
     activities: [...groups, ...activities],
-    links: chance(0.5) && count > 1 ? [makeLink({ from: 'A0', to: `A${count - 1}` })] : [],
+    links: chance(0.5) && count > 1 ? chain(count) : [],
     codeFields: [
       makeField({ id: 'lane', name: 'Lane', values: lanes.map(value) }),
       makeField({ id: 'trade', name: 'Trade', values: trades.map(value) }),

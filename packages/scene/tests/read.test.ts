@@ -70,7 +70,9 @@ describe('a sentence is read back as the brief that it says', () => {
                     ])
                   : part.as === 'text'
                     ? part.set('Show it, on A4; “not” from 2026')
-                    : part.set(someCondition(random, 1));
+                    : part.as === 'size'
+                      ? part.set({ width: 420, height: 297.5 })
+                      : part.set(someCondition(random, 1));
         brief = { ...brief, ...change } as Brief;
       }
       const back = readBriefSentence(say(brief), defaultBrief(kind), words);

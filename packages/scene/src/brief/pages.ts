@@ -41,5 +41,28 @@ export const pageWords = (page: PageName): string =>
 
 export const isSlide = (page: PageName): boolean => page.endsWith('slide');
 
+/** The sides of a page of one's own size, in millimetres. */
+export const LEAST_SIDE = 80;
+export const LARGEST_SIDE = 3000;
+const Side = z.number().min(LEAST_SIDE).max(LARGEST_SIDE);
+export const PageSize = z.object({ width: Side, height: Side });
+export type PageSize = z.infer<typeof PageSize>;
+
+export const sizeWords = (size: PageSize | null): string =>
+  size === null ? 'a page of a usual size' : `${size.width} by ${size.height} mm`;
+
+const POINTS_PER_MM = 72 / 25.4;
+
+/** Width and height of the page of a brief in points, and the least type that reads well there. */
+export function pageSizeOf({ page, size }: { page: PageName; size?: PageSize | null }): {
+  width: number;
+  height: number;
+  leastType: number;
+} {
+  if (!size) return PAGES[page];
+  const points = (mm: number) => Math.round(mm * POINTS_PER_MM * 100) / 100;
+  return { width: points(size.width), height: points(size.height), leastType: PAGES[page].leastType };
+}
+
 /** In colour, or in grey with a pattern for every category. */
 export const Print = z.enum(['colour', 'grey']).default('colour');

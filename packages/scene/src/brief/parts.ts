@@ -2,7 +2,7 @@ import type { Condition } from '@clembo/core';
 import { conditionWords, dayOf, finishDayOf, MomentValue } from '@clembo/core';
 import { z } from 'zod';
 import { formatDay } from '../text/dates';
-import { PAGES, type PageName, pageWords } from './pages';
+import { PAGES, type PageName, type PageSize, pageWords } from './pages';
 import { listWords, type PlanWords } from './words';
 
 /** Plain words, or words that stand for a part. */
@@ -23,7 +23,10 @@ export type NamedDate = z.infer<typeof NamedDate>;
 export const NO_DATES = 'no dates of its own';
 
 /** A text within a sentence: in quotes, so that it is told from the words of the sentence. */
-export const quoted = (text: string): string => `“${text.replace(/[“”"]/g, '’').replace(/\s+/g, ' ').trim()}”`;
+export const quoted = (text: string): string => `“${quotable(text)}”`;
+
+/** A text on one line, its own quotes single. */
+export const quotable = (text: string): string => text.replace(/[“”"]/g, '’').replace(/\s+/g, ' ').trim();
 
 /** `“Board” on 14 September 2026 and “Freeze” from 1 March 2027 to 5 March 2027`. */
 export const namedDateWords = (dates: readonly NamedDate[]): string =>
@@ -66,6 +69,7 @@ export type Part<Brief> = Common<Brief> &
         set(values: string[]): Partial<Brief>;
       }
     | { as: 'dates'; dates(brief: Brief): NamedDate[]; set(dates: NamedDate[]): Partial<Brief> }
+    | { as: 'size'; size(brief: Brief): PageSize | null; set(size: PageSize | null): Partial<Brief> }
     | { as: 'text'; text(brief: Brief): string; most: number; set(text: string): Partial<Brief> }
     | { as: 'condition'; where(brief: Brief): Condition; set(where: Condition): Partial<Brief> }
     | {

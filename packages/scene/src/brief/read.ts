@@ -1,6 +1,7 @@
 import { MONTH_NAMES } from './months';
 import { type Condition, dayFromCivil, endOfDay, parseIsoDate, readCondition, startOfDay } from '@clembo/core';
 import { type NamedDate, NO_DATES, type Part } from './parts';
+import { PageSize, sizeWords } from './pages';
 import type { PlanWords } from './words';
 
 /** A brief that was read from a sentence. */
@@ -124,6 +125,13 @@ function valueOf<B>(
     }
     case 'dates':
       return datesOf(part, text, lower, at);
+    case 'size': {
+      const usual = lengthOf(lower, at, sizeWords(null));
+      if (usual > 0) return { length: usual, change: part.set(null) };
+      const m = /^(\d+(?:\.\d+)?) (?:by|x|×) (\d+(?:\.\d+)?) mm\b/.exec(lower.slice(at));
+      const size = m && PageSize.safeParse({ width: Number(m[1]), height: Number(m[2]) });
+      return size?.success ? { length: m![0].length, change: part.set(size.data) } : null;
+    }
     case 'text': {
       if (!led) return null;
       const said = quoteAt(text.slice(at));

@@ -3,13 +3,15 @@ import { z } from 'zod';
 import { MONTHS } from '../text/dates';
 import { LANGUAGE_CODES } from '../text/languages/language';
 import { Where } from './filter';
-import { Page, Print } from './pages';
+import { Page, PageSize, Print, sizeWords } from './pages';
 import { COLOUR_STATES } from './states';
 import {
   conditionPart,
   NamedDate,
   namedDateWords,
   NO_DATES,
+  quotable,
+  quoted,
   yesPart,
   dayPart,
   editionChoices,
@@ -114,6 +116,8 @@ export const TimelineBrief = z.object({
   threshold: z.number().min(0).max(10_000).default(0),
   /** Whether periods that the plan knows (closures, seasons) are shaded. */
   periods: z.boolean().default(true),
+  /** Which links are drawn between the things of the page. */
+  links: z.enum(['none', 'all', 'critical', 'lanes']).default('none'),
   /** Days and periods of its own that the page marks by name. */
   dates: z.array(NamedDate).max(20).default([]),
   /** Whether deadlines are marked in the rows. */
@@ -132,6 +136,12 @@ export const TimelineBrief = z.object({
   to: MomentValue.nullable().default(null),
   /** In which language the page says what it says by itself. */
   language: z.enum(LANGUAGE_CODES).default('en'),
+  /** What is written below the plot. */
+  notes: z.string().max(600).default(''),
+  /** Whether the page says its number. */
+  numbered: z.boolean().default(false),
+  /** A page of its own size in millimetres; null for a usual one. */
+  size: PageSize.nullable().default(null),
   page: Page,
   print: Print,
 });
@@ -447,7 +457,16 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     quiet: (b) => b.dates.length === 0,
     dates: (b) => b.dates,
     words: (b) => (b.dates.length === 0 ? NO_DATES : namedDateWords(b.dates)),
-    set: (dates) => ({ dates }),
+    set: (dates) => ({ dates: dates.map((d) => ({ ...d, name: quotable(d.name) })) }),
+  },
+  {
+    ...onePart<TimelineBrief, 'links'>('links', 'Links', ', ', {
+      none: 'without links',
+      all: 'with all links drawn',
+      critical: 'with critical links drawn',
+      lanes: 'with links between lanes drawn',
+    }),
+    quiet: (b) => b.links === 'none',
   },
   yesPart<TimelineBrief>('deadlines', 'Deadlines', { yes: 'with deadlines', no: 'without deadlines' }, false),
   yesPart<TimelineBrief>('daysOff', 'Days off', { yes: 'days off shaded', no: 'days off not shaded' }, false),
@@ -509,7 +528,34 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     }),
     quiet: (b) => b.language === 'en',
   },
+  {
+    as: 'text',
+    name: 'notes',
+    label: 'Notes',
+    lead: ', noting ',
+    most: 600,
+    quiet: (b) => b.notes === '',
+    text: (b) => b.notes,
+    words: (b) => (b.notes === '' ? 'nothing' : quoted(b.notes)),
+    set: (notes) => ({ notes: quotable(notes) }),
+  },
+  yesPart<TimelineBrief>(
+    'numbered',
+    'Page number',
+    { yes: 'with its page number', no: 'without a page number' },
+    false,
+  ),
   ...pageParts<TimelineBrief>(),
+  {
+    as: 'size',
+    name: 'size',
+    label: 'Own size',
+    lead: ', cut to ',
+    quiet: (b) => b.size === null,
+    size: (b) => b.size,
+    words: (b) => sizeWords(b.size),
+    set: (size) => ({ size }),
+  },
 ];
 
 /** The brief as a sentence in plain language, in segments. */

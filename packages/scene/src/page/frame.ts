@@ -1,4 +1,4 @@
-import { isSlide, type PageName, PAGES } from '../brief/pages';
+import { isSlide, type PageName, type PageSize, pageSizeOf } from '../brief/pages';
 
 /** Measures of a page that everything on it is laid out by, in points. */
 export interface PageFrame {
@@ -20,8 +20,8 @@ export interface PageFrame {
  *
  * @param grown how much larger than usual type is, for a page with little on it
  */
-export function pageFrame(page: PageName, grown = 1): PageFrame {
-  const { width, height, leastType } = PAGES[page];
+export function pageFrame(page: PageName, grown = 1, size: PageSize | null = null): PageFrame {
+  const { width, height, leastType } = pageSizeOf({ page, size });
   const slide = isSlide(page);
   const growth = Math.sqrt(Math.min(width, height) / 595);
   const half = (size: number) => Math.round(size * 2) / 2;

@@ -7,7 +7,10 @@ import { TypedBrief } from './TypedBrief';
 import { WherePart } from '@/features/plan/WherePart';
 import type { OpenRoom } from '@/workers/planRoom';
 import { DatePart } from './parts/DatePart';
+import { DatesPart } from './parts/DatesPart';
 import { ManyPart, OnePart } from './parts/ListParts';
+import { SizePart } from './parts/SizePart';
+import { TextPart } from './parts/TextPart';
 
 interface Props {
   brief: Brief;
@@ -110,6 +113,12 @@ function Control({ part, text, brief, open, onChange }: Props & { part: Part<Bri
       return (
         <WherePart open={open} where={part.where(brief)} act="Show" onChange={(where) => onChange(part.set(where))} />
       );
+    case 'dates':
+      return <DatesPart {...said} dates={part.dates(brief)} onChange={(v) => onChange(part.set(v))} />;
+    case 'text':
+      return <TextPart {...said} value={part.text(brief)} most={part.most} onChange={(v) => onChange(part.set(v))} />;
+    case 'size':
+      return <SizePart {...said} size={part.size(brief)} onChange={(v) => onChange(part.set(v))} />;
     case 'day':
       return (
         <DatePart

@@ -1,5 +1,5 @@
 'use client';
-import { type Brief, PAGES, spoken } from '@clembo/scene/brief';
+import { type Brief, pageSizeOf, spoken } from '@clembo/scene/brief';
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { MoreHorizontal, Plus } from 'lucide-react';
 import Link from 'next/link';
@@ -117,7 +117,7 @@ export function ContactSheet({ plan, version, exhibits }: { plan: FramePlan; ver
 
 function Thumbnail({ open, brief }: { open: OpenRoom | null; brief: Brief }) {
   const [svg, setSvg] = useState<string | null>(null);
-  const { width, height } = PAGES[brief.page];
+  const { width, height } = pageSizeOf(brief);
   useEffect(() => {
     let current = true;
     open?.room.compose(brief).then((page) => current && setSvg(page.svg), wrong);

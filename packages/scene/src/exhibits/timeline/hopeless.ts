@@ -16,7 +16,7 @@ const FEW = 2000;
  */
 export function isHopeless({ items }: Selection, brief: TimelineBrief): boolean {
   if (items.length < FEW) return false;
-  const { height, leastType } = pageFrame(brief.page, 1);
+  const { height, leastType } = pageFrame(brief.page, 1, brief.size);
   const rows = brief.rows === 'each' ? items.length : mostAtOnce(items);
   return rows * leastType * BAR.low > BEYOND * height;
 }

@@ -1,6 +1,6 @@
 import { ELAPSED } from '../../page/shades';
 import { HAIRLINE, HAREBELL, INK, KELP, MADDER, MIST, NEUTRAL } from '../../graph/ink';
-import { round, type SceneNode } from '../../graph/scene';
+import { polygon, round, type SceneNode } from '../../graph/scene';
 import type { TimelineBrief } from '../../brief/timeline';
 import { LANGUAGES } from '../../text/languages/index';
 import type { PageFrame } from '../../page/frame';
@@ -22,18 +22,23 @@ import type { Measure } from '../../text/measure';
 import type { Geometry } from './cells';
 import type { Item } from './select';
 
+/** What is on the page beside its items. */
+interface LegendFacts {
+  cut: boolean;
+  status: boolean;
+  elapsed: boolean;
+  off: boolean;
+  links: boolean;
+  criticalLinks: boolean;
+  letters: PeriodStrip['letters'];
+}
+
 /** What is on the page and needs to be explained, drawn by what draws it on the page. */
 export function legendEntries(
   items: readonly Item[],
   g: Geometry,
   { print, language }: TimelineBrief,
-  {
-    cut,
-    status,
-    elapsed,
-    off,
-    letters,
-  }: { cut: boolean; status: boolean; elapsed: boolean; off: boolean; letters: PeriodStrip['letters'] },
+  { cut, status, elapsed, off, links, criticalLinks, letters }: LegendFacts,
   frame: PageFrame,
   measure: Measure,
 ): LegendEntry[] {
@@ -181,6 +186,21 @@ export function legendEntries(
         strokeWidth: 0.4,
       },
     ];
+  const line =
+    (stroke: string, strokeWidth: number) =>
+    (x: number, y: number): SceneNode[] => [
+      { type: 'line', x1: round(x), y1: round(y), x2: round(x + wide * 0.7), y2: round(y), stroke, strokeWidth },
+      polygon(
+        [
+          [round(x + wide * 0.8), round(y)],
+          [round(x + wide * 0.7), round(y - 1.6)],
+          [round(x + wide * 0.7), round(y + 1.6)],
+        ],
+        { fill: stroke },
+      ),
+    ];
+  add(links, words.link, wide * 0.8, line(NEUTRAL, 0.6));
+  add(criticalLinks, words.criticalLink, wide * 0.8, line(INK, 1.1));
   add(off, words.nonWorking, wide * 0.6, shade(MIST));
   add(elapsed, words.elapsed, wide * 0.6, shade(ELAPSED));
   add(status, words.statusDate, height * 0.6, (x, y) => [

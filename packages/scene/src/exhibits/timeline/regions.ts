@@ -19,6 +19,7 @@ import { type Geometry, LINE, measureItems } from './cells';
 import { codeTitles } from './codes';
 import { type Columns, layColumns, NO_COLUMNS } from './columns';
 import { fieldTexts } from './fieldTexts';
+import { type DrawnLink, linksOf } from './links';
 import { type Label, needsYear } from './labels';
 import { legendEntries } from './legend';
 import type { Item, Selection } from './select';
@@ -38,6 +39,7 @@ export interface Regions {
   statusX: number | null;
   axis: Axis;
   flags: Flags;
+  links: DrawnLink[];
   /** Days off that are wide enough to be seen. */
   off: { start: number; finish: number }[];
   /** The time before the status date, where that is shaded. */
@@ -71,7 +73,7 @@ export function regionsOf(
 ): Regions {
   const { plan, schedule, brief, measure } = input;
   const language = LANGUAGES[brief.language];
-  const frame = pageFrame(brief.page, grown);
+  const frame = pageFrame(brief.page, grown, brief.size);
   const head = headNodes(title, subtitle(input, selection), frame, measure);
   const levels = brief.lanes.map((field) => codeTitles(plan, field, schedule.outline.roots, language));
   const lanes = laneTree(
@@ -96,6 +98,7 @@ export function regionsOf(
     statusDate !== null && statusDate >= range.from && statusDate <= range.to ? scale.x(statusDate) : null;
   const geometry = measureItems(selection.items, labels, scale, statusX, measure, brief);
   const periods = [...(brief.periods ? plan.periods : []), ...brief.dates.filter(isPeriod)];
+  const links = linksOf(plan, schedule, geometry, brief);
   const strip = periodStrip(periods, scale, frame, measure);
   const elapsed =
     brief.elapsed && statusDate !== null && scale.x(statusDate) - scale.left > 0.3
@@ -113,6 +116,8 @@ export function regionsOf(
         status: statusX !== null,
         elapsed: elapsed.length > 0,
         off: off.length > 0,
+        links: links.some((l) => !l.critical),
+        criticalLinks: links.some((l) => l.critical),
         letters: strip.letters,
       },
       frame,
@@ -126,6 +131,7 @@ export function regionsOf(
     sourceWords(input),
     frame,
     measure,
+    footMore(input),
   );
   const inner = frame.margin + gutter.width + (columns.at === 'left' ? columns.width : 0);
   const outer = frame.width - frame.margin - (columns.at === 'right' ? columns.width : 0);
@@ -149,6 +155,7 @@ export function regionsOf(
     statusX,
     axis,
     flags,
+    links,
     off,
     elapsed,
     periods,
@@ -208,6 +215,12 @@ export function subtitle({ plan, promised, measure, brief }: TimelineInput, { fi
   if (promised) parts.push(l.promised(promised.name));
   return measure.clean(parts.join(' · '));
 }
+
+/** Notes, and the number of the page. */
+export const footMore = ({ brief }: TimelineInput) => ({
+  notes: brief.notes,
+  number: brief.numbered ? LANGUAGES[brief.language].page(1, 1) : '',
+});
 
 export const sourceWords = ({ plan, edition, measure, brief }: TimelineInput): string[] => [
   measure.clean(edition),

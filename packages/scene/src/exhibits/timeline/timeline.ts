@@ -18,9 +18,10 @@ import { fieldTexts } from './fieldTexts';
 import { type FittedPage, fitPage, fitsWhole } from './fitPage';
 import { blankLabels, isHopeless } from './hopeless';
 import { keyNodes } from './key';
+import { linkNodes } from './links';
 import { type Label, needsYear, writeLabels } from './labels';
 import { crowdedWords, emptyWords, noticeNodes } from './notices';
-import { type Regions, regionsOf, sourceWords, subtitle, type TimelineInput } from './regions';
+import { type Regions, regionsOf, footMore, sourceWords, subtitle, type TimelineInput } from './regions';
 import { selectItems, type Selection } from './select';
 import { statement } from './statement';
 
@@ -61,8 +62,8 @@ export function composeTimeline(input: TimelineInput): Scene {
     hidden === '' ? '' : language.notSeen(hidden),
     ...fitWords(fit, language),
   ];
-  const foot = footOf(about, sourceWords(input), frame, measure);
-  nodes.push(...footNodes(trimmed(foot, regions.foot), frame));
+  const foot = footOf(about, sourceWords(input), frame, measure, footMore(input));
+  nodes.push(...footNodes(trimmed(foot, regions.foot), frame, measure));
   return {
     width: frame.width,
     height: frame.height,
@@ -114,7 +115,7 @@ function laidOut(input: TimelineInput, selection: Selection, labels: Label[], ti
   const each = brief.rows === 'each' ? selection.items.filter((i) => i.form !== 'milestone').length : 1;
   for (const grown of selection.items.length <= FEW ? GROWN : []) {
     // Rows of one each that take more than the page need not be tried.
-    const { labelSize, height } = pageFrame(brief.page, grown);
+    const { labelSize, height } = pageFrame(brief.page, grown, brief.size);
     if (each * labelSize * 1.5 > height) continue;
     const regions = regionsOf(input, selection, labels, title, grown);
     const fitted =
@@ -161,6 +162,7 @@ function plotNodes(page: LaidPage): { nodes: SceneNode[]; body: Body } {
     ...periodNodes(page.periods, strip, scale, axis.bottom, end),
     ...lines,
     ...laneNodes(fitted.placed.lanes, gutter, frame, right),
+    ...linkNodes(page.links, g, fitted, body.boxes, frame.height),
     ...strandNodes(g, fitted),
     ...flagLines,
     ...body.nodes,

@@ -145,7 +145,7 @@ export function composeSheet<Brief extends Paged>(input: ComposeInput<Brief>, ma
     advice: crowded ? [...sheet.advice, ...(larger ? [{ words: `use ${larger}`, change: { page: larger } }] : [])] : [],
   };
   const foot = footOf([shownWords(counts), drawn?.without ?? '', ...fitWords(fit)], source, frame, measure);
-  nodes.push(...footNodes(foot, frame));
+  nodes.push(...footNodes(foot, frame, measure));
   return {
     width: frame.width,
     height: frame.height,
