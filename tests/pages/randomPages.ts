@@ -80,6 +80,11 @@ function newParts(random: () => number, first: number, days: number): Partial<Ti
     columnsAt: pick(['left', 'right']),
     totals: random() < 0.5,
     deadlines: random() < 0.3,
+    gone: random() < 0.4,
+    doneGrey: random() < 0.2,
+    emptyLanes: random() < 0.15,
+    laneTitles: pick(['level', 'level', 'turned']),
+    laneFirst: random() < 0.2 ? ['L2', 'L0', 'T1'] : [],
     links: pick(['none', 'none', 'all', 'critical', 'lanes']),
     notes:
       random() < 0.2
@@ -105,6 +110,21 @@ function newParts(random: () => number, first: number, days: number): Partial<Ti
     language: pick(['en', 'en', 'en', 'de', 'fr', 'es', 'it', 'nl']),
   };
 }
+
+/** What only the edition of the promise has. */
+const goneOnes = (seed: number, first: number, days: number): Activity[] =>
+  seed % 3 > 0
+    ? []
+    : [0, 1, 2].map((k) => {
+        const start = startOfDay(first + Math.floor((days * k) / 4));
+        return makeActivity({
+          ref: `GONE${k}`,
+          name: `Gone ${k}`,
+          start,
+          finish: start + 1440 * (k + 2),
+          codes: { lane: 'L0', trade: 'T0' },
+        });
+      });
 
 /** The first to the last, and every third to one some way on. */
 const chain = (count: number) => [
@@ -218,7 +238,7 @@ export function randomPage(seed: number): RandomPage {
   const promised: Plan | null = compares
     ? {
         ...plan,
-        activities: plan.activities.map((a) => {
+        activities: [...plan.activities, ...goneOnes(seed, first, days)].map((a) => {
           const moved = Math.floor((random() - 0.4) * Math.min(60, days * 0.3)) * 1440;
           return {
             ...a,

@@ -65,14 +65,16 @@ export async function readPage(page: Page, svg: string): Promise<ReadPage> {
     for (const node of root.querySelectorAll('text')) {
       const [x, y, size] = ['x', 'y', 'font-size'].map((a) => Number(node.getAttribute(a)));
       const runs = node.querySelectorAll('tspan');
+      const turned = /rotate\(-90/.test(node.getAttribute('transform') ?? '');
+      const length = node.getComputedTextLength();
       texts.push({
         ...about(node),
         text: node.textContent ?? '',
         size: size!,
-        left: x!,
-        right: x! + node.getComputedTextLength(),
-        top: y! - size! * 0.74,
-        bottom: y! + size! * 0.22,
+        left: turned ? x! - size! * 0.74 : x!,
+        right: turned ? x! + size! * 0.22 : x! + length,
+        top: turned ? y! - length : y! - size! * 0.74,
+        bottom: turned ? y! : y! + size! * 0.22,
         fills: (runs.length > 0 ? [...runs] : [node]).map((r) => r.getAttribute('fill') ?? ''),
       });
     }

@@ -86,6 +86,12 @@ export const TimelineBrief = z.object({
     .default([]),
   /** In which order lanes stand: that of the code book, of their first dates, or of their titles. */
   laneOrder: z.enum(['book', 'time', 'name']).default('book'),
+  /** Lanes of the outermost field that come first, in this order; the others follow. */
+  laneFirst: z.array(z.string().max(300)).max(100).default([]),
+  /** Whether values of the book that nothing on the page has are lanes too. */
+  emptyLanes: z.boolean().default(false),
+  /** Whether titles of the outermost lanes are turned to run upwards. */
+  laneTitles: z.enum(['level', 'turned']).default('level'),
   /** Whether what has no value of the fields of the lanes has a lane too. */
   strays: z.boolean().default(true),
   /** One activity a row; side by side in as few rows as fit; or, points in time strung on one line per lane. */
@@ -104,6 +110,8 @@ export const TimelineBrief = z.object({
   columnsAt: z.enum(['left', 'right']).default('right'),
   /** Whether every lane ends with what its columns come to. */
   totals: z.boolean().default(false),
+  /** Whether what is complete is drawn in grey. */
+  doneGrey: z.boolean().default(false),
   /** Id of the code field that gives the colours, or of a state (`states.ts`); null for one colour. */
   colour: z.string().max(100).nullable().default(null),
   /** What labels say: these parts, or any field by the id of conditions. */
@@ -112,6 +120,8 @@ export const TimelineBrief = z.object({
   compare: z.string().min(1).max(100).nullable().default(null),
   /** How the comparison is drawn: as an outline below, as an arrow from the promised to the current finish, or both. */
   compareBy: z.enum(['outline', 'arrow', 'both']).default('outline'),
+  /** Whether what the edition compared with had and the plan no longer has is drawn too. */
+  gone: z.boolean().default(false),
   /** Only what is off by so many working days is compared. */
   threshold: z.number().min(0).max(10_000).default(0),
   /** Whether periods that the plan knows (closures, seasons) are shaded. */
@@ -195,6 +205,10 @@ const LABELLED = new Set(['ref', 'name', 'start', 'finish', 'days', 'daysDone', 
 export const isLabelPart = (id: string): id is LabelPart => (LABEL_PARTS as readonly string[]).includes(id);
 const labelName = (plan: PlanWords, id: string): string => (isLabelPart(id) ? LABEL_WORDS[id] : columnName(plan, id));
 
+/** Values of the outermost field of the lanes. */
+const laneChoices = (b: TimelineBrief, plan: PlanWords): [value: string, words: string][] =>
+  (plan.codeFields.find((f) => f.id === b.lanes[0])?.values ?? []).map((v) => [v.code, v.title]);
+
 const fiscalWords = (month: string): string => `the fiscal year beginning in ${month}`;
 
 const rowWords = (field: string | null): string => (field === null ? 'rows shared freely' : `a row for each ${field}`);
@@ -260,6 +274,38 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
       name: 'their names',
     }),
     quiet: (b) => b.laneOrder === 'book',
+    shown: (b) => b.lanes.length > 0,
+  },
+  {
+    as: 'many',
+    name: 'laneFirst',
+    label: 'Lanes that come first',
+    lead: ', ',
+    quiet: (b) => b.laneFirst.length === 0,
+    shown: (b, plan) => laneChoices(b, plan).length > 0,
+    values: (b) => b.laneFirst,
+    words: (b, plan) =>
+      b.laneFirst.length === 0
+        ? 'beginning with no lane in particular'
+        : `beginning with ${listWords(b.laneFirst.map((c) => laneChoices(b, plan).find(([v]) => v === c)?.[1] ?? c))}`,
+    options: (plan, b) => laneChoices(b, plan),
+    set: (laneFirst) => ({ laneFirst }),
+  },
+  {
+    ...yesPart<TimelineBrief>(
+      'emptyLanes',
+      'Empty lanes',
+      { yes: 'with empty lanes', no: 'without empty lanes' },
+      false,
+    ),
+    shown: (b) => b.lanes.some((l) => l !== 'outline'),
+  },
+  {
+    ...onePart<TimelineBrief, 'laneTitles'>('laneTitles', 'Titles of lanes', ', ', {
+      level: 'lane titles level',
+      turned: 'lane titles turned',
+    }),
+    quiet: (b) => b.laneTitles === 'level',
     shown: (b) => b.lanes.length > 0,
   },
   {
@@ -385,6 +431,12 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     ],
     set: (v) => ({ colour: v === '' ? null : v }),
   },
+  yesPart<TimelineBrief>(
+    'doneGrey',
+    'What is done',
+    { yes: 'what is done in grey', no: 'what is done in colour' },
+    false,
+  ),
   {
     as: 'one',
     name: 'compare',
@@ -404,6 +456,10 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
       both: 'outlines and arrows',
     }),
     quiet: (b) => b.compareBy === 'outline',
+    shown: (b) => b.compare !== null,
+  },
+  {
+    ...yesPart<TimelineBrief>('gone', 'What is gone', { yes: 'with what is gone', no: 'without what is gone' }, false),
     shown: (b) => b.compare !== null,
   },
   {

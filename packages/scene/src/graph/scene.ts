@@ -111,6 +111,7 @@ export type Role =
   | 'status'
   | 'lane'
   | 'laneRule'
+  | 'laneEdge'
   | 'period'
   | 'item'
   | 'bar'

@@ -31,6 +31,7 @@ import {
   barMark,
   type BarPlace,
   deadlineMark,
+  goneMark,
   milestoneMark,
   promisedMark,
   slipMark,
@@ -189,6 +190,7 @@ function markNodes(g: Geometry, cells: Cells, i: number, y: number, print: 'colo
     }
   }
   if (!Number.isNaN(g.deadline[i]!)) nodes.push(...deadlineMark(g.deadline[i]!, y, half, item.ref));
+  if (item.gone) return [...nodes, goneMark(x0, x1, y, height, half, item.form === 'milestone', item.ref)];
   switch (item.form) {
     case 'milestone':
       nodes.push(...milestoneMark(x0, y, half, item));
@@ -278,7 +280,14 @@ export function noteOf(item: Item, l: PageLanguage): string {
           : item.measured
             ? done
             : noted.support;
-  return [kind, item.critical ? noted.critical : '', offWords(item.off, l)].filter(Boolean).join(', ');
+  return [
+    item.gone ? l.goneNow : kind,
+    item.fresh ? l.fresh : '',
+    item.critical ? noted.critical : '',
+    offWords(item.off, l),
+  ]
+    .filter(Boolean)
+    .join(', ');
 }
 
 /** A vertical line over the plot that leaves out the boxes of texts. */

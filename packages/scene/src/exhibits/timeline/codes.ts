@@ -1,6 +1,7 @@
 import type { CodeValue, Plan } from '@clembo/core';
 import { en } from '../../text/languages/en';
 import type { PageLanguage } from '../../text/languages/language';
+import type { LaneLevel } from '../../page/lanes';
 import { CATEGORIES, GREY, KELP, NEUTRAL } from '../../graph/ink';
 
 import { STATE_VALUES } from './states';
@@ -60,22 +61,28 @@ export function codeLooks(
     code === SEVERAL ? several : code === '' ? (looks.get('') ?? without) : (looks.get(code) ?? strange);
 }
 
+/** All codes of a book; those of the outline come from what is on the page. */
+export const bookOf = (plan: Plan, field: string): string[] =>
+  plan.codeFields.find((f) => f.id === field)?.values.map((v) => v.code) ?? [];
+
 /** Titles of code values, and the order of a book: unknown values after it, nothing last. */
 export function codeTitles(
   plan: Plan,
   field: string,
   roots: readonly number[],
   language: PageLanguage = en,
-): { title: (code: string) => string; rank: (code: string) => number } {
+): LaneLevel {
   const book =
     field === 'outline'
       ? roots.map((i) => ({ code: plan.activities[i]!.ref, title: plan.activities[i]!.name }))
       : (plan.codeFields.find((f) => f.id === field)?.values ?? []);
   const titles = new Map(book.map((v) => [v.code, v.title]));
+  const colours = new Map((plan.codeFields.find((f) => f.id === field)?.values ?? []).map((v) => [v.code, v.colour]));
   const ranks = new Map(book.map((v, k) => [v.code, k]));
   return {
     title: (code) =>
       titles.get(code) ?? (code === '' ? (field === 'outline' ? language.wholePlan : language.without) : code),
+    colour: (code) => colours.get(code) ?? null,
     rank: (code) => (code === '' ? Number.MAX_SAFE_INTEGER : (ranks.get(code) ?? book.length)),
   };
 }

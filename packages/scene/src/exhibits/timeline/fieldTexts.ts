@@ -87,7 +87,8 @@ export function fieldTexts(input: ComposeInput<TimelineBrief>, withYear: boolean
       const texts = new Set(members.map((i) => words(read(i))));
       return texts.size === 1 ? [...texts][0]! : '';
     };
-    const together = (items: readonly Item[]): FieldText => {
+    const together = (all: readonly Item[]): FieldText => {
+      const items = all.filter((i) => !i.gone);
       if (items.length === 0) return NOTHING;
       const members = items.flatMap((i) => i.members);
       const first = items.reduce((a, b) => (b.start < a.start ? b : a));
@@ -128,6 +129,7 @@ export function fieldTexts(input: ComposeInput<TimelineBrief>, withYear: boolean
       title: fieldHead(brief.language, id, names.get(id) ?? id),
       align: type === 'text' ? 'left' : 'right',
       of: (item) => {
+        if (item.gone) return id === 'name' ? plain(item.name) : id === 'ref' ? plain(item.ref) : NOTHING;
         if (item.form === 'summary') return item.members.length === 0 ? NOTHING : together([item]);
         if (item.form === 'group') return id === 'name' ? plain(item.name) : together([item]);
         if (id === 'start') return plain(dateWords(item, style, l).start);

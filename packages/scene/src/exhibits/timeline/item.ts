@@ -35,6 +35,9 @@ export interface Item extends CodeLook {
   /** When the edition that is compared with promised it, and by how many working days it is late (ahead: negative). */
   promised: { start: number; finish: number } | null;
   off: number | null;
+  /** Not in the edition that is compared with; or only in it. */
+  fresh: boolean;
+  gone: boolean;
   /** The words of the source where its start or finish is said vaguer than a day; null where both are days. */
   said: { start: string | null; finish: string | null } | null;
 }

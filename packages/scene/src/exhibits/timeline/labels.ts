@@ -52,11 +52,11 @@ export function writeLabels(
       .filter(Boolean)
       .join(' ');
     const name = measure.clean(item.form === 'summary' ? named.toUpperCase() : named);
-    const more = [...amountsOf(item, plan, parts, days, l), ...others.map((f) => fieldWords(f, item))];
+    const more = item.gone ? [] : [...amountsOf(item, plan, parts, days, l), ...others.map((f) => fieldWords(f, item))];
     const soft = (atFinish: boolean) =>
       measure.clean([datesOf(item, parts, style, atFinish, l), ...more].filter(Boolean).join(' · '));
-    const off = parts.has('off') ? offWords(item.off, l) : '';
-    const label = { face, off, late: (item.off ?? 0) > 0 } as const;
+    const off = item.gone ? l.goneNow : parts.has('off') ? (item.fresh ? l.fresh : offWords(item.off, l)) : '';
+    const label = { face, off, late: (item.off ?? 0) > 0 || item.gone } as const;
     const atFinish = soft(true);
     const whole = { ...label, name, atFinish, elsewhere: isAlike(item, parts) ? atFinish : soft(false) };
     return { ...whole, widths: widthsOf(whole, measure, spaces) };

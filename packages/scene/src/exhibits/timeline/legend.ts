@@ -9,6 +9,7 @@ import type { PeriodStrip } from '../../page/periods';
 import {
   barMark,
   deadlineMark,
+  goneMark,
   type BarPlace,
   type MarkLook,
   milestoneMark,
@@ -47,6 +48,8 @@ export function legendEntries(
   const wide = frame.smallSize * 2.8;
   const entries: LegendEntry[] = [];
   const has = (test: (i: Item) => boolean) => items.some(test);
+  const now = items.filter((i) => !i.gone);
+  const hasNow = (test: (i: Item) => boolean) => now.some(test);
   const add = (when: boolean, title: string, width: number, draw: LegendEntry['draw']) => {
     if (when) entries.push({ title, width, draw });
   };
@@ -61,7 +64,7 @@ export function legendEntries(
       print === 'grey' ? INK : way > 0 ? MADDER : HAREBELL,
     );
   const isWork = (i: Item) => i.form === 'bar' || i.form === 'group';
-  const neutral = neutralLook(items);
+  const neutral = neutralLook(now);
   const place = (x: number, y: number, part: Partial<BarPlace> = {}): BarPlace => ({
     x0: x,
     x1: x + wide,
@@ -84,7 +87,7 @@ export function legendEntries(
     else add(true, title, height, diamond(look));
   }
   add(
-    has((i) => i.form === 'milestone' && !i.complete),
+    hasNow((i) => i.form === 'milestone' && !i.complete),
     words.toCome,
     height,
     diamond(neutral),
@@ -158,6 +161,12 @@ export function legendEntries(
     words.promisedDate,
     height,
     (x, y): SceneNode[] => [promisedMark(x + height / 2, x + height / 2, y - height * 0.35, height * 0.7, true)],
+  );
+  add(
+    has((i) => i.gone),
+    words.gone,
+    wide,
+    (x, y): SceneNode[] => [goneMark(x, x + wide, y, height, height * 0.5, false)],
   );
   add(
     has((i) => i.said !== null && isWork(i)),

@@ -294,6 +294,32 @@ export function deadlineMark(x: number, y: number, half: number, ref?: string): 
   ];
 }
 
+/** What is gone: an empty outline where it was to be. */
+export function goneMark(
+  x0: number,
+  x1: number,
+  y: number,
+  height: number,
+  half: number,
+  point: boolean,
+  ref?: string,
+): SceneNode {
+  const about = { ...(ref === undefined ? {} : { ref }) };
+  const paint = { fill: PAPER, stroke: SOFT_INK, strokeWidth: 0.6 };
+  if (point) return marker('diamond', x0, y, half, { ...paint, ...about, role: 'milestone' });
+  return {
+    type: 'rect',
+    x: round(x0),
+    y: round(y - height / 2),
+    width: round(x1 - x0),
+    height: round(height),
+    radius: round(Math.min(height * 0.22, 3.5, (x1 - x0) / 2)),
+    ...paint,
+    ...about,
+    role: 'bar',
+  };
+}
+
 /** A summary: a thin line with soft ends. */
 export function summaryMark(x0: number, x1: number, y: number, thickness: number, ref?: string): SceneNode[] {
   const about = { ...(ref === undefined ? {} : { ref }), role: 'summary' as const };

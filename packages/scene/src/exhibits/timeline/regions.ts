@@ -16,7 +16,7 @@ import { LANGUAGES } from '../../text/languages/index';
 import { dayWords } from '../../text/languages/language';
 import type { ComposeInput } from '../composed';
 import { type Geometry, LINE, measureItems } from './cells';
-import { codeTitles } from './codes';
+import { bookOf, codeTitles } from './codes';
 import { type Columns, layColumns, NO_COLUMNS } from './columns';
 import { fieldTexts } from './fieldTexts';
 import { type DrawnLink, linksOf } from './links';
@@ -75,14 +75,20 @@ export function regionsOf(
   const language = LANGUAGES[brief.language];
   const frame = pageFrame(brief.page, grown, brief.size);
   const head = headNodes(title, subtitle(input, selection), frame, measure);
-  const levels = brief.lanes.map((field) => codeTitles(plan, field, schedule.outline.roots, language));
+  const levels = brief.lanes.map((field) => ({
+    ...codeTitles(plan, field, schedule.outline.roots, language),
+    // Colours of lanes would be taken for those of another field.
+    ...(brief.colour === null || brief.colour === field ? {} : { colour: () => null }),
+    ...(brief.emptyLanes ? { always: bookOf(plan, field) } : {}),
+  }));
   const lanes = laneTree(
     selection.items.map((i) => i.lane),
     levels,
   );
   sortLanes(lanes, selection.items, brief);
   orderLanes(lanes, selection.items, brief);
-  const gutter = laneGutter(lanes, frame, measure, grown < 1);
+  putFirst(lanes, brief);
+  const gutter = laneGutter(lanes, frame, measure, grown < 1, brief.laneTitles === 'turned');
   const columns = columnsOf(input, selection, lanes, frame);
   const range = withNiceEnds(selection, brief);
   // Marks reach beyond their moment: the scale keeps them within the plot.
@@ -198,6 +204,16 @@ function orderLanes(lanes: Lane[], items: readonly Item[], brief: TimelineBrief)
   for (const lane of lanes) orderLanes(lane.lanes, items, brief);
   if (brief.laneOrder === 'time') lanes.sort((a, b) => firstOf(a, items) - firstOf(b, items));
   if (brief.laneOrder === 'name') lanes.sort((a, b) => byText(a.title, b.title));
+}
+
+/** Lanes that the brief names come first, in its order. */
+function putFirst(lanes: Lane[], { laneFirst }: TimelineBrief): void {
+  if (laneFirst.length === 0) return;
+  const rank = (lane: Lane) => {
+    const k = laneFirst.indexOf(lane.code);
+    return k < 0 ? laneFirst.length : k;
+  };
+  lanes.sort((a, b) => rank(a) - rank(b));
 }
 
 /** A range that the brief leaves open is widened to whole units. */

@@ -32,7 +32,7 @@ export function rowsOf(
     lanes: rowsOf(lane.lanes, g, cells, brief, gutter, frame, columns),
     rows: lane.lanes.length > 0 ? [] : besideColumns(laneRows(lane.items, g, cells, brief), columns, size),
     total: lane.lanes.length === 0 && lane.items.length > 1 && hasTotals(brief) ? size * TOTAL : 0,
-    titleHeight: titleHeight(lane, gutter, frame),
+    titleHeight: titleHeight(lane, gutter, frame, g.measure),
   }));
 }
 

@@ -24,6 +24,7 @@ import type { Promised } from '../composed';
 import type { Fate, Item, ItemForm, Selection } from './item';
 import type { LaneLevel } from '../../page/lanes';
 import { type Coded, type CodeLook, codeLooks, codeTitles, SEVERAL } from './codes';
+import { goneItems } from './gone';
 import { asPhases } from './phases';
 import { stateReader } from './states';
 
@@ -101,11 +102,15 @@ export function selectItems(
   }
   counts.undated = undated.length;
 
-  const each = [...units.values()].map((u) => itemOf(reader, u.index, u.lane, u.members));
+  const each = [
+    ...[...units.values()].map((u) => itemOf(reader, u.index, u.lane, u.members)),
+    ...(brief.gone && promised ? goneItems(plan, promised, brief) : []),
+  ];
   const all = brief.points === 'phases' ? asPhases(each) : each;
   const range = rangeOf(all, brief, plan);
   const items = all.filter((item) => {
     const inside = isInside(item, range);
+    if (item.gone) return inside;
     const size = item.members.length;
     for (const i of item.members) fates[i] = !inside ? 'outside' : item.form === 'group' ? 'grouped' : 'shown';
     if (!inside) counts.outside += size;
@@ -230,11 +235,14 @@ function itemOf(reader: Reader, index: number, lane: string[], members: number[]
     complete: open.length === 0,
     promised: null,
     off: null,
+    fresh: false,
+    gone: false,
     // Computed dates are days, whatever the source says.
     said: plan.source === 'given' && !group ? a.said : null,
     ...reader.looks(colourCodes.length > 1 ? [SEVERAL] : colourCodes),
   };
   if (reader.promised) comparePromise(reader, reader.promised, item);
+  if (brief.doneGrey && item.complete) Object.assign(item, GREYED);
   if (item.off !== null && Math.abs(item.off) < brief.threshold) [item.promised, item.off] = [null, null];
   return item;
 }
@@ -247,6 +255,9 @@ function rowOf({ brief, coded, rowTitles }: Reader, index: number, members: numb
   const code = values.length === 1 ? values[0]! : '';
   return { title: rowTitles.title(code), rank: rowTitles.rank(code) };
 }
+
+/** What is done where it is drawn in grey. */
+const GREYED = { colour: '#8C969C', category: null, pattern: 0 };
 
 /** From the first to the last of several activities; a point in time takes the day (in plans by the hour, the hour) that it lies on. */
 function spanOf({ plan, schedule: s }: Reader, members: number[]): { start: number; finish: number } {
@@ -274,7 +285,10 @@ function comparePromise({ plan, time }: Reader, { schedule: b }: Promised, item:
     start = Math.min(start, b.start[j]!);
     finish = Math.max(finish, b.finish[j]!);
   }
-  if (start > finish) return;
+  if (start > finish) {
+    item.fresh = item.members.every((i) => !b.outline.indexOf.has(plan.activities[i]!.ref));
+    return;
+  }
   item.promised = { start, finish };
   item.off = Math.round(time.daysBetween(item.index, finish, item.finish) * 10) / 10;
 }
@@ -313,7 +327,8 @@ function daysOf(items: Item[]): { firstDay: number | null; lastDay: number | nul
 }
 
 /** Summaries stand above what of them is on the page, and span that. */
-function addSummaries(reader: Reader, items: Item[]): Item[] {
+function addSummaries(reader: Reader, all: Item[]): Item[] {
+  const items = all.filter((i) => !i.gone);
   const { outline } = reader.schedule;
   const held = new Map<number, Item[]>();
   for (const item of items) {
@@ -331,7 +346,8 @@ function addSummaries(reader: Reader, items: Item[]): Item[] {
   outline.order.forEach((i, k) => {
     place[i] = k;
   });
-  return [...items, ...summaries].sort((a, b) => place[a.index]! - place[b.index]!);
+  const inOrder = [...items, ...summaries].sort((a, b) => place[a.index]! - place[b.index]!);
+  return [...inOrder, ...all.filter((i) => i.gone)];
 }
 
 /** Where several things in a lane have the same name, each says what it belongs to. */
@@ -344,6 +360,7 @@ function sayWhose({ plan, schedule }: Reader, items: Item[]): void {
     else byName.set(key, [item]);
   }
   const parentOf = (item: Item) => {
+    if (item.gone) return '';
     const p = schedule.outline.parent[item.index]!;
     return p === -1 ? '' : plan.activities[p]!.name;
   };

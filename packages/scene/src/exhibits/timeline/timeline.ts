@@ -161,7 +161,7 @@ function plotNodes(page: LaidPage): { nodes: SceneNode[]; body: Body } {
     ...shadeNodes(page.off, scale, page.top, end, 'dayOff'),
     ...periodNodes(page.periods, strip, scale, axis.bottom, end),
     ...lines,
-    ...laneNodes(fitted.placed.lanes, gutter, frame, right),
+    ...laneNodes(fitted.placed.lanes, gutter, frame, measure, right),
     ...linkNodes(page.links, g, fitted, body.boxes, frame.height),
     ...strandNodes(g, fitted),
     ...flagLines,

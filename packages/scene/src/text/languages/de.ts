@@ -46,6 +46,8 @@ export const de: PageLanguage = {
   percentDone: (n) => `${n} % getan`,
   late: (n) => `${n} T zu spät`,
   ahead: (n) => `${n} T voraus`,
+  fresh: 'neu',
+  goneNow: 'entfallen',
   legend: {
     toCome: 'Meilenstein steht aus',
     reached: 'Meilenstein erreicht',

@@ -46,6 +46,8 @@ export const en: PageLanguage = {
   percentDone: (n) => `${n} % done`,
   late: (n) => `${n} d late`,
   ahead: (n) => `${n} d ahead`,
+  fresh: 'new',
+  goneNow: 'gone',
   legend: {
     toCome: 'Milestone to come',
     reached: 'Milestone reached',

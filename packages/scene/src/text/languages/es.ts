@@ -47,6 +47,8 @@ export const es: PageLanguage = {
   percentDone: (n) => `${n} % hecho`,
   late: (n) => `${n} d de retraso`,
   ahead: (n) => `${n} d de adelanto`,
+  fresh: 'nuevo',
+  goneNow: 'eliminado',
   legend: {
     toCome: 'Hito pendiente',
     reached: 'Hito alcanzado',

@@ -47,6 +47,8 @@ export const fr: PageLanguage = {
   percentDone: (n) => `${n} % fait`,
   late: (n) => `${n} j de retard`,
   ahead: (n) => `${n} j d’avance`,
+  fresh: 'nouveau',
+  goneNow: 'disparu',
   legend: {
     toCome: 'Jalon à venir',
     reached: 'Jalon atteint',

@@ -47,6 +47,8 @@ export const it: PageLanguage = {
   percentDone: (n) => `${n} % fatto`,
   late: (n) => `${n} g di ritardo`,
   ahead: (n) => `${n} g di anticipo`,
+  fresh: 'nuovo',
+  goneNow: 'eliminato',
   legend: {
     toCome: 'Traguardo da raggiungere',
     reached: 'Traguardo raggiunto',

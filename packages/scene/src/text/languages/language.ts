@@ -70,6 +70,9 @@ export interface PageLanguage {
   percentDone(percent: number): string;
   late(days: number): string;
   ahead(days: number): string;
+  /** Of what the edition compared with did not have, and of what only it has. */
+  fresh: string;
+  goneNow: string;
   legend: Readonly<Record<LegendWord, string>>;
   several: string;
   without: string;

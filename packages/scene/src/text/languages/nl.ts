@@ -47,6 +47,8 @@ export const nl: PageLanguage = {
   percentDone: (n) => `${n} % gedaan`,
   late: (n) => `${n} d te laat`,
   ahead: (n) => `${n} d voor`,
+  fresh: 'nieuw',
+  goneNow: 'vervallen',
   legend: {
     toCome: 'Mijlpaal nog te komen',
     reached: 'Mijlpaal bereikt',
