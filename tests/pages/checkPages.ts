@@ -2,19 +2,19 @@ import { join } from 'node:path';
 import type { Page } from 'puppeteer-core';
 import { schedulePlan } from '../../packages/core/src/index';
 import { fontFolder, writeSvg } from '../../packages/render/src/index';
-import { composeExhibit, createMeasure, type FontMetrics, type Scene } from '../../packages/scene/src/index';
+import { composeSheets, createMeasure, type FontMetrics, type Scene } from '../../packages/scene/src/index';
 import { amountWords } from '../../packages/formats/src/amounts/amountWords';
 import metrics from '../../packages/scene/fonts/metrics.json' with { type: 'json' };
 import { faultsOf } from './faults';
 import { type RandomPage, randomPage } from './randomPages';
-import { openReader, readPage } from './readPage';
+import { openReader, type ReadPage, readPage } from './readPage';
 
 export const fonts = metrics as FontMetrics;
 const measure = createMeasure(fonts);
 
-/** Composes a page as the application does. */
-function composePage({ plan, promised, brief }: RandomPage): Scene {
-  return composeExhibit({
+/** Composes the pages of an exhibit as the application does. */
+function composePages({ plan, promised, brief }: RandomPage): Scene[] {
+  return composeSheets({
     plan,
     schedule: schedulePlan(plan),
     brief,
@@ -40,9 +40,12 @@ export async function checkPages(page: Page, root: string, first: number, count:
   const checked: Checked = { pages: 0, wrong: [], unreadable: 0, empty: 0, keyed: 0 };
   for (let seed = first; seed < first + count; seed++) {
     const given = randomPage(seed);
-    const scene = composePage(given);
-    const read = await readPage(page, writeSvg(scene, { fonts, references: true, sized: false }));
-    const faults = faultsOf(read, given);
+    const scenes = composePages(given);
+    const [scene] = scenes as [Scene];
+    const reads: ReadPage[] = [];
+    for (const s of scenes) reads.push(await readPage(page, writeSvg(s, { fonts, references: true, sized: false })));
+    const [read] = reads as [ReadPage];
+    const faults = reads.flatMap((r) => faultsOf(r, given, reads));
     checked.pages++;
     if (faults.length > 0) checked.wrong.push({ seed, faults });
     const notice = read.texts.find((t) => t.role === 'notice');

@@ -35,7 +35,7 @@ export function pairs<A extends Box, B extends Box>(
 }
 
 /** What is wrong with a written page, as `kind: what`. Nothing here asks the scene; only the file and the plan. */
-export function faultsOf(page: ReadPage, given: RandomPage): string[] {
+export function faultsOf(page: ReadPage, given: RandomPage, pages: ReadPage[] = [page]): string[] {
   const faults: string[] = [];
   const say = (kind: string, what: string) => faults.push(`${kind}: ${what}`);
   const by = (role: string) => page.texts.filter((t) => t.role === role);
@@ -50,11 +50,12 @@ export function faultsOf(page: ReadPage, given: RandomPage): string[] {
     checkMarks(page, marks, given, say);
     checkLanes(page, labels, marks, say);
     checkNames(page, given, labels, say);
-    checkFilled(page, marks, say);
+    // The last of several pages holds what is left.
+    if (pages.length === 1) checkFilled(page, marks, say);
     checkPeriods(page, given, say);
     checkLegend(page, say);
   }
-  checkItems(page, given, readable, say);
+  checkItems(page, given, readable ? pages : [], say);
   return faults;
 }
 
@@ -290,15 +291,16 @@ function checkLegend(page: ReadPage, say: Say): void {
 const isGone = ({ plan, brief }: RandomPage, ref: string): boolean =>
   brief.gone && ref.startsWith('GONE') && !plan.activities.some((a) => a.ref === ref);
 
-function checkItems(page: ReadPage, given: RandomPage, readable: boolean, say: Say): void {
+function checkItems(page: ReadPage, given: RandomPage, pages: ReadPage[], say: Say): void {
   const expected = expectedItems(given);
   const foot = page.texts
     .filter((t) => t.role === 'source')
     .map((t) => t.text)
     .join(' ');
-  if (readable) {
+  if (pages.length > 0) {
+    const shapes = pages.flatMap((p) => p.shapes);
     const drawn = new Set(
-      page.shapes.filter((s) => s.ref !== null && s.role !== 'key' && s.role !== 'summary').map((s) => s.ref!),
+      shapes.filter((s) => s.ref !== null && s.role !== 'key' && s.role !== 'summary').map((s) => s.ref!),
     );
     for (const ref of expected.refs) if (!drawn.has(ref) && !expected.unsure.has(ref)) say('item missing', ref);
     for (const ref of drawn)

@@ -91,6 +91,7 @@ function newParts(random: () => number, first: number, days: number): Partial<Ti
         ? 'Nobody works on the beach while birds nest. Dates of the station are those of its builder.'
         : '',
     numbered: random() < 0.2,
+    pages: pick(['one', 'one', 'one', 'several']),
     size: random() < 0.1 ? { width: pick([120, 300, 841]), height: pick([160, 300, 500]) } : null,
     daysOff: random() < 0.3,
     elapsed: random() < 0.3,

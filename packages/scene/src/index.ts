@@ -1,7 +1,7 @@
 export * from './brief/index';
 export { suggestTimelineBrief } from './brief/suggest';
 export { type ComposeInput, MOST_EDITIONS, type Promised } from './exhibits/composed';
-export { composeExhibit, EXHIBITS, type ExhibitKind, type ExhibitName } from './exhibits/registry';
+export { composeExhibit, composeSheets, EXHIBITS, type ExhibitKind, type ExhibitName } from './exhibits/registry';
 export { blindWords } from './exhibits/timeline/blind';
 export type { AmountWords } from './text/amounts';
 export { type SnapshotLine, snapshotLines } from './exhibits/variance/snapshotLines';

@@ -13,6 +13,7 @@ import {
 import {
   type AmountWords,
   composeExhibit,
+  composeSheets,
   TimelineBrief,
   createMeasure,
   type FontMetrics,
@@ -100,18 +101,27 @@ export const plainAmounts: AmountWords = {
   number: String,
 };
 
-export function compose(plan: Plan, part: Partial<TimelineBrief> = {}, promised: Plan | null = null): Scene {
-  return composeExhibit({
-    plan,
-    schedule: schedulePlan(plan),
-    brief: briefOf(part),
-    measure,
-    amounts: plainAmounts,
-    edition: 'Test edition',
-    editions: [],
-    promised: promised && { plan: promised, schedule: schedulePlan(promised), name: 'Promised edition' },
-  });
-}
+const inputOf = (plan: Plan, part: Partial<TimelineBrief>, promised: Plan | null) => ({
+  plan,
+  schedule: schedulePlan(plan),
+  brief: briefOf(part),
+  measure,
+  amounts: plainAmounts,
+  edition: 'Test edition',
+  editions: [],
+  promised: promised && { plan: promised, schedule: schedulePlan(promised), name: 'Promised edition' },
+});
+
+export const compose = (
+  plan: Plan,
+  part: Partial<TimelineBrief> = {},
+  promised: Plan | null = null,
+  sheet = 1,
+): Scene => composeExhibit({ ...inputOf(plan, part, promised), sheet });
+
+/** All pages. */
+export const composeAll = (plan: Plan, part: Partial<TimelineBrief> = {}): Scene[] =>
+  composeSheets(inputOf(plan, part, null));
 
 /** Texts of a scene that have a role. */
 export const texts = (scene: Scene, role: string): string[] =>

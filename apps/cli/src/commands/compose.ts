@@ -6,7 +6,7 @@ import { amountWords } from '@clembo/formats/amounts';
 import { fontFolder, writePdf, writePng, writeSvg } from '@clembo/render';
 import {
   Brief,
-  composeExhibit,
+  composeSheets,
   createMeasure,
   EXHIBITS,
   type Fit,
@@ -71,7 +71,7 @@ export async function composeCommand(
     ? held.map((e): Promised => (e.plan === kept ? promised! : { ...e, schedule: schedulePlan(e.plan) }))
     : [];
   const fonts = metrics as FontMetrics;
-  const scene = composeExhibit({
+  const scenes = composeSheets({
     plan,
     schedule,
     brief,
@@ -88,13 +88,16 @@ export async function composeCommand(
   // A plan without a status date gives nothing to date the document by but its writing.
   const written = moment === null ? new Date() : new Date(moment * 60_000);
   try {
-    await writeFile(out, await pageBytes(scene, fonts, format, written));
+    for (const [file, pages] of filesOf(out, format, scenes))
+      await writeFile(file, await pageBytes(pages, fonts, format, written));
   } catch (error) {
     throw new UsageError(
       `${out} could not be written (${(error as NodeJS.ErrnoException).code ?? (error as Error).message}).`,
     );
   }
-  return `${[`${out}: ${shownWords(scene.fit.counts)}`, ...fitLines(scene.fit)].join('\n  ')}\n`;
+  const [{ fit }] = scenes as [Scene];
+  const pages = scenes.length > 1 ? `, ${scenes.length} pages` : '';
+  return `${[`${out}: ${shownWords(fit.counts)}${pages}`, ...fitLines(fit)].join('\n  ')}\n`;
 }
 
 /** How the page fits, and what would make it fit better. */
@@ -108,18 +111,26 @@ function fitLines(fit: Fit): string[] {
   ];
 }
 
+/** A PDF holds all pages; drawings and pictures of several are files of their own, with their number. */
+function filesOf(out: string, format: (typeof FORMATS)[number], scenes: Scene[]): [file: string, pages: Scene[]][] {
+  if (format === '.pdf' || scenes.length === 1) return [[out, scenes]];
+  const stem = out.slice(0, -format.length);
+  return scenes.map((scene, k) => [`${stem}-${k + 1}${format}`, [scene]]);
+}
+
 async function pageBytes(
-  scene: Scene,
+  pages: Scene[],
   fonts: FontMetrics,
   format: (typeof FORMATS)[number],
   date: Date,
 ): Promise<Uint8Array | string> {
   const folder = fontFolder(FONT_FOLDER, fonts);
+  const [scene] = pages as [Scene];
   switch (format) {
     case '.svg':
       return writeSvg(scene, { fonts, embed: folder.embedded() });
     case '.pdf':
-      return writePdf([scene], { fonts, fontPath: folder.path, date });
+      return writePdf(pages, { fonts, fontPath: folder.path, date });
     case '.png':
       return writePng(scene, { fonts, fontPath: folder.path });
   }

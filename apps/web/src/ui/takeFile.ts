@@ -3,9 +3,9 @@ import { ask, awaitJob } from './ask';
 import { toast, wrong } from './Toasts';
 
 /** Has the server write a file as a job, says how it goes, and hands the file over. */
-export async function takeFile(path: string, format: string): Promise<void> {
+export async function takeFile(path: string, format: string, more: Record<string, unknown> = {}): Promise<void> {
   try {
-    const { job } = await ask<{ job: string }>(path, { method: 'POST', json: { format } });
+    const { job } = await ask<{ job: string }>(path, { method: 'POST', json: { format, ...more } });
     const stop = new AbortController();
     const note = toast(`Writing the ${format.toUpperCase()} …`, {
       seconds: Number.POSITIVE_INFINITY,

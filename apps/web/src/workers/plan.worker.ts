@@ -175,6 +175,8 @@ export interface ComposedPage {
   undated: { ref: string; name: string }[];
   width: number;
   height: number;
+  /** Which page it is of how many. */
+  sheet: { number: number; of: number };
 }
 
 interface PlanBody {
@@ -316,12 +318,13 @@ export class PlanRoom {
     return EXHIBITS[kind].suggest(this.held.plan, this.held.schedule, this.editions.length);
   }
 
-  async compose(brief: Brief): Promise<ComposedPage> {
+  async compose(brief: Brief, sheet = 1): Promise<ComposedPage> {
     const promised = await this.keptEdition(brief.compare);
     const editions = EXHIBITS[brief.kind].allEditions ? await this.latestEditions() : [];
     const scene = composeExhibit({
       ...this.held,
       brief,
+      sheet,
       measure: this.measure,
       amounts: amountWords(this.held.plan, this.locale),
       edition: this.edition,
@@ -332,7 +335,7 @@ export class PlanRoom {
     const { title, fit, content, undated, width, height } = scene;
     const words = scene.blind === null ? '' : blindWords(scene.blind);
     const blind = scene.blind === null || words === '' ? null : { ...scene.blind, words };
-    return { svg, title, fit, blind, content, undated, width, height };
+    return { svg, title, fit, blind, content, undated, width, height, sheet: scene.sheet ?? { number: 1, of: 1 } };
   }
 
   /** Arranges the ledger; its lines are then asked for as they come in sight. */

@@ -32,6 +32,8 @@ export interface PageInput {
   /** Whose notation numbers are written in (BCP 47). */
   locale: string;
   format: PageFormat;
+  /** Which page of several becomes a drawing or a picture. */
+  sheet: number;
   /** Milliseconds since 1970: the date that the file carries. */
   date: number;
 }

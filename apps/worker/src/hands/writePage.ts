@@ -2,7 +2,7 @@ import { join } from 'node:path';
 import { schedulePlan, unpackPlan } from '@clembo/core';
 import { amountWords } from '@clembo/formats/amounts';
 import { fontFolder, writePdf, writePng, writeSvg } from '@clembo/render';
-import { Brief, composeExhibit, createMeasure, type FontMetrics, type Promised } from '@clembo/scene';
+import { Brief, composeExhibit, composeSheets, createMeasure, type FontMetrics, type Promised } from '@clembo/scene';
 import metrics from '@clembo/scene/metrics.json';
 import type { PageInput, WrittenPage } from './answers';
 
@@ -27,7 +27,7 @@ export async function writePage(input: PageInput, report: (step: string, share: 
     const own = unpackPlan(e.plan);
     return { plan: own, schedule: schedulePlan(own), name: e.name };
   });
-  const scene = composeExhibit({
+  const wanted = {
     plan,
     schedule: schedulePlan(plan),
     brief,
@@ -36,15 +36,17 @@ export async function writePage(input: PageInput, report: (step: string, share: 
     edition,
     promised,
     editions,
-  });
+  };
   report('Writing the page', 0.7);
   const { path, embedded } = pageFonts();
   const bytes =
     format === 'pdf'
-      ? await writePdf([scene], { fonts, fontPath: path, date: new Date(date) })
+      ? await writePdf(composeSheets(wanted), { fonts, fontPath: path, date: new Date(date) })
       : format === 'png'
-        ? writePng(scene, { fonts, fontPath: path })
-        : new TextEncoder().encode(writeSvg(scene, { fonts, embed: embedded() }));
+        ? writePng(composeExhibit({ ...wanted, sheet: input.sheet }), { fonts, fontPath: path })
+        : new TextEncoder().encode(
+            writeSvg(composeExhibit({ ...wanted, sheet: input.sheet }), { fonts, embed: embedded() }),
+          );
   // A copy of its own: what is sent on must not carry the pool that a buffer was cut from.
   return { bytes: new Uint8Array(bytes) };
 }

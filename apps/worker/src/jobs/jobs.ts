@@ -20,7 +20,7 @@ export const JOBS: Doers = {
   beginPlan: (room, input) => beginPlanJob(room, input),
   keepStarter: (room, input) => keepStarterJob(room, input),
   writePlan: (room, { plan, format }) => writePlanJob(room, plan, format),
-  writePage: (room, { exhibit, format }) => writePageJob(room, exhibit, format),
+  writePage: (room, { exhibit, format, sheet }) => writePageJob(room, exhibit, format, sheet),
 };
 
 /** Does a job of any kind. */

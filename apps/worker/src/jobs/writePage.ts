@@ -7,7 +7,7 @@ import { JobRefused, type Outcome, type Room } from '../room';
 const TYPES: Record<PageFormat, string> = { pdf: 'application/pdf', svg: 'image/svg+xml', png: 'image/png' };
 
 /** Writes an exhibit as a file, from the plan as it is now. */
-export async function writePageJob(room: Room, id: string, format: PageFormat): Promise<Outcome> {
+export async function writePageJob(room: Room, id: string, format: PageFormat, sheet = 1): Promise<Outcome> {
   const { store, access } = room;
   const exhibit = await readExhibit(store, access, id);
   const stored = exhibit && (await readPlan(store, access, exhibit.planId));
@@ -33,11 +33,12 @@ export async function writePageJob(room: Room, id: string, format: PageFormat): 
       editions,
       locale: await localeOf(store, access),
       format,
+      sheet,
       date: date.getTime(),
     },
     WrittenPage,
     `Writing “${exhibit.name}”`,
   );
-  const file = `${`${stored.plan.name} - ${exhibit.name}`.replace(/[^\p{L}\p{N} ._-]+/gu, '')}.${format}`;
+  const file = `${`${stored.plan.name} - ${exhibit.name}${format !== 'pdf' && sheet > 1 ? ` - ${sheet}` : ''}`.replace(/[^\p{L}\p{N} ._-]+/gu, '')}.${format}`;
   return { result: { file, type: TYPES[format] }, file: bytes };
 }

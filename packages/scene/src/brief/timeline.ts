@@ -150,6 +150,8 @@ export const TimelineBrief = z.object({
   notes: z.string().max(600).default(''),
   /** Whether the page says its number. */
   numbered: z.boolean().default(false),
+  /** One page, or as many as it takes. */
+  pages: z.enum(['one', 'several']).default('one'),
   /** A page of its own size in millimetres; null for a usual one. */
   size: PageSize.nullable().default(null),
   page: Page,
@@ -602,6 +604,13 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     false,
   ),
   ...pageParts<TimelineBrief>(),
+  {
+    ...onePart<TimelineBrief, 'pages'>('pages', 'How many pages', ', ', {
+      one: 'on one page',
+      several: 'on as many pages as it takes',
+    }),
+    quiet: (b) => b.pages === 'one',
+  },
   {
     as: 'size',
     name: 'size',

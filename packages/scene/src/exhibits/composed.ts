@@ -21,6 +21,8 @@ export interface ComposeInput<Brief> {
   measure: Measure;
   /** Writes amounts of the plan. */
   amounts: AmountWords;
+  /** Which page is wanted of an exhibit that runs over several; the first where nobody says. */
+  sheet?: number;
   /** Name of the edition, for the source line. */
   edition: string;
   /** The edition that the brief compares with, or null where it names none or the plan has none. */

@@ -56,5 +56,12 @@ export type ExhibitName = BriefKind;
 
 const composer = (name: BriefKind) => EXHIBITS[name] as unknown as ExhibitKind<Brief>;
 
-/** Composes an exhibit of any kind. */
+/** Composes all pages of an exhibit. */
+export function composeSheets(input: ComposeInput<Brief>): Scene[] {
+  const first = composeExhibit({ ...input, sheet: 1 });
+  const of = first.sheet?.of ?? 1;
+  return [first, ...Array.from({ length: of - 1 }, (_, k) => composeExhibit({ ...input, sheet: k + 2 }))];
+}
+
+/** Composes an exhibit of any kind: its first page, or the one that is asked for. */
 export const composeExhibit = (input: ComposeInput<Brief>): Scene => composer(input.brief.kind).compose(input);

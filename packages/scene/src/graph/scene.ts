@@ -228,6 +228,8 @@ export interface Scene {
   paper: string;
   nodes: SceneNode[];
   content: ContentTable;
+  /** Which page it is of how many, for an exhibit that runs over several. */
+  sheet?: { number: number; of: number };
   /** What has no dates and so no place on a time axis. */
   undated: { ref: string; name: string }[];
   fit: Fit;

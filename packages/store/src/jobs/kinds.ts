@@ -64,7 +64,12 @@ export const JobInput = z.discriminatedUnion('kind', [
     note: z.string().trim().max(1000),
   }),
   /** Writes an exhibit as a file. */
-  z.object({ kind: z.literal('writePage'), exhibit: z.uuid(), format: z.enum(PAGE_FORMATS) }),
+  z.object({
+    kind: z.literal('writePage'),
+    exhibit: z.uuid(),
+    format: z.enum(PAGE_FORMATS),
+    sheet: z.int().min(1).max(99).optional(),
+  }),
 ]);
 export type JobInput = z.infer<typeof JobInput>;
 

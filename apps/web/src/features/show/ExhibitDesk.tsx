@@ -34,17 +34,18 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
     exhibit.version,
   );
   const [page, setPage] = useState<ComposedPage | null>(null);
+  const [sheet, setSheet] = useState(1);
   const [chosen, setChosen] = useState<string | null>(null);
   const [facts, setFacts] = useState<Facts | null>(null);
   const [wide, setWide] = useState(false);
 
   useEffect(() => {
     let current = true;
-    open?.room.compose(brief).then((p) => current && setPage(p), wrong);
+    open?.room.compose(brief, sheet).then((p) => current && setPage(p), wrong);
     return () => {
       current = false;
     };
-  }, [open, brief]);
+  }, [open, brief, sheet]);
 
   useEffect(() => {
     let current = true;
@@ -81,7 +82,7 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
           id: `export ${format}`,
           group: 'Actions',
           label: `Export as ${title}`,
-          run: () => void exportExhibit(exhibit.id, format, saved),
+          run: () => void exportExhibit(exhibit.id, format, saved, sheet),
         }),
       ),
       { id: 'undo', group: 'Actions', label: 'Undo', hint: 'Ctrl Z', run: undo },
@@ -121,7 +122,7 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
         }),
       ),
     ],
-    [exhibit.id, siblings, plan.id, router, saved, undo, redo, editBrief, wide, page?.blind],
+    [exhibit.id, siblings, plan.id, router, saved, undo, redo, editBrief, wide, page?.blind, sheet],
   );
   const search = usePlanSearch(plan.id, open, actions);
 
@@ -133,7 +134,7 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
       controls={
         <>
           <UndoRedo canUndo={canUndo} canRedo={canRedo} onUndo={undo} onRedo={redo} />
-          <ExportMenu exhibitId={exhibit.id} saved={saved} />
+          <ExportMenu exhibitId={exhibit.id} saved={saved} sheet={page?.sheet.number ?? 1} />
         </>
       }
     >
@@ -174,6 +175,8 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
             version={exhibit.version}
             unsaved={unsaved}
             exhibitId={exhibit.id}
+            sheet={page.sheet}
+            onSheet={setSheet}
             wide={wide}
             onWide={setWide}
             onMend={change}

@@ -11,17 +11,29 @@ export const FORMATS = [
 ] as const;
 
 /** Has the server write the exhibit, once it has the brief that is on screen, and hands the file over. */
-export async function exportExhibit(exhibitId: string, format: string, saved: () => Promise<void>): Promise<void> {
+export async function exportExhibit(
+  exhibitId: string,
+  format: string,
+  saved: () => Promise<void>,
+  sheet = 1,
+): Promise<void> {
   try {
     await saved();
   } catch (error) {
     wrong(error);
     return;
   }
-  await takeFile(`/api/exhibits/${exhibitId}/page`, format);
+  await takeFile(`/api/exhibits/${exhibitId}/page`, format, { sheet });
 }
 
-export function ExportMenu({ exhibitId, saved }: { exhibitId: string; saved: () => Promise<void> }) {
+interface Props {
+  exhibitId: string;
+  saved: () => Promise<void>;
+  /** The page on screen, of an exhibit that runs over several: a drawing or a picture is of that one. */
+  sheet: number;
+}
+
+export function ExportMenu({ exhibitId, saved, sheet }: Props) {
   return (
     <Menu>
       <MenuButton className="action">
@@ -33,7 +45,7 @@ export function ExportMenu({ exhibitId, saved }: { exhibitId: string; saved: () 
             <button
               type="button"
               className="choice w-full justify-between"
-              onClick={() => void exportExhibit(exhibitId, format, saved)}
+              onClick={() => void exportExhibit(exhibitId, format, saved, sheet)}
             >
               <span className="font-semibold">{title}</span>
               <span className="text-[14px] text-soft">{use}</span>

@@ -2,6 +2,7 @@
 import type { Brief, Fit } from '@clembo/scene';
 import { fitWords, shownWords } from '@clembo/scene/brief';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
 import { ask, Refused } from '@/ui/ask';
 import { wrong } from '@/ui/Toasts';
@@ -22,6 +23,8 @@ export function FitStrip({
   version,
   unsaved,
   exhibitId,
+  sheet,
+  onSheet,
   wide,
   onWide,
   onMend,
@@ -39,6 +42,8 @@ export function FitStrip({
   /** The brief on screen could not be kept on the server. */
   unsaved: boolean;
   exhibitId: string;
+  sheet: ComposedPage['sheet'];
+  onSheet: (sheet: number) => void;
   wide: boolean;
   onWide: (wide: boolean) => void;
   onMend: (change: Partial<Brief>) => void;
@@ -125,6 +130,7 @@ export function FitStrip({
             )}
           </PopoverPanel>
         </Popover>
+        {sheet.of > 1 && <Pager sheet={sheet} onSheet={onSheet} />}
         <button
           type="button"
           aria-pressed={wide}
@@ -136,6 +142,28 @@ export function FitStrip({
         </button>
       </div>
     </div>
+  );
+}
+
+/** Which of several pages is looked at. */
+function Pager({ sheet: { number, of }, onSheet }: { sheet: ComposedPage['sheet']; onSheet: (n: number) => void }) {
+  const turn = (label: string, to: number, Icon: typeof ChevronLeft) => (
+    <button
+      type="button"
+      aria-label={label}
+      disabled={to < 1 || to > of}
+      className="rounded p-0.5 hover:bg-wash disabled:opacity-40"
+      onClick={() => onSheet(to)}
+    >
+      <Icon size={16} aria-hidden />
+    </button>
+  );
+  return (
+    <span className="flex shrink-0 items-center gap-1" data-testid="pager">
+      {turn('Page before', number - 1, ChevronLeft)}
+      Page {number} of {of}
+      {turn('Next page', number + 1, ChevronRight)}
+    </span>
   );
 }
 

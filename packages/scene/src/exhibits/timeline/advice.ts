@@ -17,7 +17,9 @@ export function fitAdvice(plan: Plan, schedule: Schedule, brief: TimelineBrief, 
   if (level === null && brief.include === 'both' && points > 0 && points <= items * 0.6)
     advice.push({ words: `show milestones only (${points})`, change: { include: 'milestones' } });
   const larger = LARGER[brief.page];
-  if (larger && PAGES[larger]) advice.push({ words: `use ${larger}`, change: { page: larger } });
+  if (larger && PAGES[larger]) advice.push({ words: `use ${larger}`, change: { page: larger, size: null } });
+  if (brief.pages === 'one' && brief.rows === 'each')
+    advice.push({ words: 'use several pages', change: { pages: 'several' } });
   if (brief.labels.length > 1) advice.push({ words: 'label with the name alone', change: { labels: ['name'] } });
   return advice;
 }

@@ -56,4 +56,6 @@ export interface Selection {
   /** The last day that anything on the page runs to; null for an empty page. */
   lastDay: number | null;
   firstDay: number | null;
+  /** On one of several pages: lanes that begin on an earlier one, by their codes. */
+  continued?: ReadonlySet<string>;
 }

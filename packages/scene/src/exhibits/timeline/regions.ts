@@ -13,7 +13,8 @@ import { type PeriodStrip, periodStrip, type ShownPeriod } from '../../page/peri
 import { daysOff } from '../../page/shades';
 import { niceRange, timeScale, type TimeScale } from '../../scales/time';
 import { LANGUAGES } from '../../text/languages/index';
-import { dayWords } from '../../text/languages/language';
+import { dayWords, type PageLanguage } from '../../text/languages/language';
+import { laneKey } from './laneKey';
 import type { ComposeInput } from '../composed';
 import { type Geometry, LINE, measureItems } from './cells';
 import { bookOf, codeTitles } from './codes';
@@ -79,7 +80,7 @@ export function regionsOf(
     ...codeTitles(plan, field, schedule.outline.roots, language),
     // Colours of lanes would be taken for those of another field.
     ...(brief.colour === null || brief.colour === field ? {} : { colour: () => null }),
-    ...(brief.emptyLanes ? { always: bookOf(plan, field) } : {}),
+    ...(brief.emptyLanes && selection.continued === undefined ? { always: bookOf(plan, field) } : {}),
   }));
   const lanes = laneTree(
     selection.items.map((i) => i.lane),
@@ -88,6 +89,7 @@ export function regionsOf(
   sortLanes(lanes, selection.items, brief);
   orderLanes(lanes, selection.items, brief);
   putFirst(lanes, brief);
+  if (selection.continued) sayContinued(lanes, [], selection.continued, language);
   const gutter = laneGutter(lanes, frame, measure, grown < 1, brief.laneTitles === 'turned');
   const columns = columnsOf(input, selection, lanes, frame);
   const range = withNiceEnds(selection, brief);
@@ -137,7 +139,8 @@ export function regionsOf(
     sourceWords(input),
     frame,
     measure,
-    footMore(input),
+    // As long as the number of a page can be.
+    footMore(input, brief.pages === 'several' ? { number: 88, of: 88 } : undefined),
   );
   const inner = frame.margin + gutter.width + (columns.at === 'left' ? columns.width : 0);
   const outer = frame.width - frame.margin - (columns.at === 'right' ? columns.width : 0);
@@ -216,6 +219,15 @@ function putFirst(lanes: Lane[], { laneFirst }: TimelineBrief): void {
   lanes.sort((a, b) => rank(a) - rank(b));
 }
 
+/** A lane that begins on an earlier page says so. */
+function sayContinued(lanes: Lane[], above: string[], continued: ReadonlySet<string>, l: PageLanguage): void {
+  for (const lane of lanes) {
+    const path = [...above, lane.code];
+    if (lane.title !== '' && continued.has(laneKey(path))) lane.title = l.continued(lane.title);
+    sayContinued(lane.lanes, path, continued, l);
+  }
+}
+
 /** A range that the brief leaves open is widened to whole units. */
 function withNiceEnds(selection: Selection, brief: TimelineBrief): { from: number; to: number } {
   const nice = niceRange(selection.from, selection.to);
@@ -233,9 +245,9 @@ export function subtitle({ plan, promised, measure, brief }: TimelineInput, { fi
 }
 
 /** Notes, and the number of the page. */
-export const footMore = ({ brief }: TimelineInput) => ({
+export const footMore = ({ brief }: TimelineInput, sheet?: { number: number; of: number }) => ({
   notes: brief.notes,
-  number: brief.numbered ? LANGUAGES[brief.language].page(1, 1) : '',
+  number: sheet || brief.numbered ? LANGUAGES[brief.language].page(sheet?.number ?? 1, sheet?.of ?? 1) : '',
 });
 
 export const sourceWords = ({ plan, edition, measure, brief }: TimelineInput): string[] => [

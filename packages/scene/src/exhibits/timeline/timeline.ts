@@ -23,6 +23,7 @@ import { type Label, needsYear, writeLabels } from './labels';
 import { crowdedWords, emptyWords, noticeNodes } from './notices';
 import { type Regions, regionsOf, footMore, sourceWords, subtitle, type TimelineInput } from './regions';
 import { selectItems, type Selection } from './select';
+import { MOST_SHEETS, onSheet, type Sheet, sheetsOf } from './sheets';
 import { statement } from './statement';
 
 /**
@@ -35,14 +36,17 @@ import { statement } from './statement';
 export function composeTimeline(input: TimelineInput): Scene {
   const { plan, schedule, brief, measure, promised } = input;
   const language = LANGUAGES[brief.language];
-  const { selection, refused } = chosen(input);
-  const hopeless = isHopeless(selection, brief);
-  const labels = hopeless
-    ? blankLabels(selection)
-    : writeLabels(selection, input, fieldTexts(input, needsYear(selection)));
+  const { selection: whole, refused } = chosen(input);
+  const hopeless = brief.pages === 'one' && isHopeless(whole, brief);
+  const all = hopeless ? blankLabels(whole) : writeLabels(whole, input, fieldTexts(input, needsYear(whole)));
   const wanted =
     brief.title !== null && brief.title.trim() !== '' ? brief.title : statement(plan, schedule, promised, language);
   const title = measure.clean(wanted).trim() || 'A plan without a name';
+  const sheets = brief.pages === 'one' || whole.items.length === 0 ? [] : shared(input, whole, all, title);
+  const number = Math.min(Math.max(1, input.sheet ?? 1), Math.max(1, sheets.length));
+  const several = sheets.length > 1 && sheets.length <= MOST_SHEETS;
+  const { selection, labels } = several ? onSheet(whole, all, sheets[number - 1]!) : { selection: whole, labels: all };
+  const sheet = several ? { number, of: sheets.length } : undefined;
   const page = selection.items.length === 0 || hopeless ? null : laidOut(input, selection, labels, title);
   const regions = page ?? regionsOf(input, selection, labels, title, 1);
   const { frame } = regions;
@@ -62,7 +66,7 @@ export function composeTimeline(input: TimelineInput): Scene {
     hidden === '' ? '' : language.notSeen(hidden),
     ...fitWords(fit, language),
   ];
-  const foot = footOf(about, sourceWords(input), frame, measure, footMore(input));
+  const foot = footOf(about, sourceWords(input), frame, measure, footMore(input, sheet));
   nodes.push(...footNodes(trimmed(foot, regions.foot), frame, measure));
   return {
     width: frame.width,
@@ -72,6 +76,7 @@ export function composeTimeline(input: TimelineInput): Scene {
     language: brief.language,
     paper: PAPER,
     nodes,
+    ...(sheet === undefined ? {} : { sheet }),
     content: contentRows(selection, regions.lanes, language),
     undated: selection.undated.map((i) => ({ ref: plan.activities[i]!.ref, name: plan.activities[i]!.name })),
     fit,
@@ -113,7 +118,8 @@ const SMALLEST = 0.7;
 function laidOut(input: TimelineInput, selection: Selection, labels: Label[], title: string): LaidPage | null {
   const { brief } = input;
   const each = brief.rows === 'each' ? selection.items.filter((i) => i.form !== 'milestone').length : 1;
-  for (const grown of selection.items.length <= FEW ? GROWN : []) {
+  // Pages of one exhibit are alike.
+  for (const grown of selection.items.length <= FEW && selection.continued === undefined ? GROWN : []) {
     // Rows of one each that take more than the page need not be tried.
     const { labelSize, height } = pageFrame(brief.page, grown, brief.size);
     if (each * labelSize * 1.5 > height) continue;
@@ -130,6 +136,12 @@ function laidOut(input: TimelineInput, selection: Selection, labels: Label[], ti
     if (fitted) return { ...regions, fitted };
   }
   return null;
+}
+
+/** The rows of an exhibit shared out among pages. */
+function shared(input: TimelineInput, selection: Selection, labels: Label[], title: string): Sheet[] {
+  const regions = regionsOf({ ...input, brief: { ...input.brief, emptyLanes: false } }, selection, labels, title, 1);
+  return sheetsOf(regions, regions.bottom - regions.top);
 }
 
 const roomOf = (r: Regions) => ({
