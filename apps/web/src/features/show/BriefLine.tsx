@@ -52,7 +52,7 @@ export function BriefLine({ brief, open, onChange }: Props) {
           >
             <Plus size={14} aria-hidden />
           </MenuButton>
-          <MenuItems anchor={{ to: 'bottom start', gap: 6 }} className="panel max-h-96! min-w-56">
+          <MenuItems anchor={{ to: 'bottom start', gap: 6 }} className="panel grid w-[29rem] grid-cols-2">
             {more.map((p) => (
               <MenuItem key={p.name}>
                 <button

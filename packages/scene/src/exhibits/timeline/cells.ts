@@ -34,7 +34,7 @@ export interface Geometry {
   deadline: Float64Array;
   /** Ends of the stretches of interrupted work; null for work in one piece. */
   parts: ([number, number][] | null)[];
-  /** 1 where an item stands on a line with others, its label on a stem. */
+  /** 1 where an item stands on a line with others, its label on a stem; 2 where others may lie over it there. */
   strung: Uint8Array;
   nameWidth: Float64Array;
   atFinishWidth: Float64Array;
@@ -106,7 +106,7 @@ export function measureItems(
       const x = scale.x(item.deadline);
       if (x >= g.left && x <= g.right) g.deadline[i] = x;
     }
-    g.strung[i] = isStrung(item, brief) ? 1 : 0;
+    g.strung[i] = isStrung(item, brief) ? (brief.rows === 'packed' && brief.overlaps === 'allowed' ? 2 : 1) : 0;
     const { widths } = labels[i]!;
     g.nameWidth[i] = widths.name;
     g.atFinishWidth[i] = widths.atFinish;
@@ -330,7 +330,10 @@ function placeLabel(g: Geometry, c: Cells, i: number, a: number, b: number): voi
   if (g.strung[i]) {
     // The point at which a phase begins reaches into it.
     const from = a + markerHalfOf(c.style);
-    const inside = g.items[i]!.phase && canHold(g, c.style, i) ? insidePlace(g, from, b, whole, size) : Number.NaN;
+    const inside =
+      g.strung[i] === 1 && g.items[i]!.phase && canHold(g, c.style, i)
+        ? insidePlace(g, from, b, whole, size)
+        : Number.NaN;
     if (!Number.isNaN(inside)) return put(INSIDE, inside, whole);
     const x = g.isPoint[i] ? g.x0[i]! : g.items[i]!.phase ? (a + b) / 2 : Math.min(a + 1.5, (a + b) / 2);
     c.stemX[i] = x;

@@ -46,12 +46,18 @@ interface Attempt {
   keyHeight: number;
 }
 
+/** With more things than these, sizes that cannot fit are not tried: every try counts. */
+const MANY = 300;
+/** How much more than in proportion a larger type may hold after all: labels find other places. */
+const SLACK = 1.15;
+
 /**
  * Finds the largest type at which the rows fit the height. At the least type labels lose first their dates, then
  * long names their ends; those that would then be alike become numbers into a key. Null where not even that can be read.
  */
 export function fitPage(g: Geometry, room: PageRoom): FittedPage | null {
   const { frame } = room;
+  const [least, most] = [frame.leastType, frame.labelSize];
   if (leastHeight(g, room) > room.height) return null;
   const atSize = (size: number): Attempt | null => {
     for (const tall of [true, false]) {
@@ -60,34 +66,65 @@ export function fitPage(g: Geometry, room: PageRoom): FittedPage | null {
     }
     return null;
   };
-  const largest = atSize(frame.labelSize);
-  if (largest) return spreadOut(g, room, largest);
-  let fits = atSize(frame.leastType);
-  if (!fits) {
-    const steps: Partial<CellStyle>[] = [
-      {},
-      { withDates: false },
-      ...LIMITS.map((limit) => ({ withDates: false, limit: limit * frame.leastType })),
-      ...(g.strung.includes(1) ? [{ withDates: false, limit: LIMITS.at(-1)! * frame.leastType, numbers: true }] : []),
-    ];
-    // Each step needs no more room than the one before it: the first that fits is found by bisection.
-    let [low, high] = [-1, steps.length];
-    while (high - low > 1) {
-      const middle = (low + high) >> 1;
-      const style = { ...TIGHT, size: frame.leastType, ...steps[middle]! };
-      const tried = attempt(g, room, { ...style, tall: false }) ?? attempt(g, room, { ...style, tall: true });
-      if (tried) [fits, high] = [tried, middle];
-      else low = middle;
-    }
-    return fits && spreadOut(g, room, fits);
+  const many = g.items.length > MANY;
+  const bound = many ? largestSize(g, room) : most;
+  if (bound >= most) {
+    const largest = atSize(most);
+    if (largest) return spreadOut(g, room, largest);
   }
+  const fits = bound < least ? null : atSize(least);
+  if (!fits) return shortened(g, room);
   // Half a point at a time, by bisection: what fits at one size fits at every smaller one.
-  let [low, high] = [0, Math.ceil((frame.labelSize - frame.leastType) * 2)];
+  let best = fits;
+  let [low, high] = [0, Math.ceil((Math.min(most, bound) - least) * 2 + (bound < most ? 1 : 0))];
   while (high - low > 1) {
     const middle = (low + high) >> 1;
-    const tried = atSize(frame.leastType + middle / 2);
-    if (tried) [fits, low] = [tried, middle];
+    const tried = atSize(least + middle / 2);
+    if (tried) [best, low] = [tried, middle];
     else high = middle;
+  }
+  return spreadOut(g, room, best);
+}
+
+/** The size beyond which rows cannot fit: the height of rows grows with their type at the least. */
+function largestSize(g: Geometry, room: PageRoom): number {
+  const size = room.frame.leastType;
+  const spread = closest(size, false);
+  const needs = [true, false].map((tall) => {
+    const cells = layCells(g, { ...TIGHT, size, tall, tight: false }, new Uint8Array(g.items.length));
+    const lanes = rowsOf(room.lanes, g, cells, room.brief, room.gutter, room.frame, room.columns);
+    return totalHeight(lanes.map(withoutTitle), spread);
+  });
+  return (size * SLACK * room.height) / Math.min(...needs);
+}
+
+/** Titles of lanes do not grow with the rows. */
+const withoutTitle = (lane: LaneRows): LaneRows => ({ ...lane, lanes: lane.lanes.map(withoutTitle), titleHeight: 0 });
+
+/** Labels at the least type as they have to be shortened for the rows to fit; null where they fit no way. */
+function shortened(g: Geometry, room: PageRoom): FittedPage | null {
+  const { leastType } = room.frame;
+  const shortest = LIMITS.at(-1)! * leastType;
+  const steps: Partial<CellStyle>[] = [
+    {},
+    { withDates: false },
+    ...LIMITS.map((limit) => ({ withDates: false, limit: limit * leastType })),
+    ...(g.strung.some((s) => s > 0) ? [{ withDates: false, limit: shortest, numbers: true }] : []),
+  ];
+  const atStep = (k: number): Attempt | null => {
+    const style = { ...TIGHT, size: leastType, ...steps[k]! };
+    return attempt(g, room, { ...style, tall: false }) ?? attempt(g, room, { ...style, tall: true });
+  };
+  // What does not fit at the last step fits at none: a page that cannot be read is known soon.
+  let fits = atStep(steps.length - 1);
+  if (!fits) return null;
+  // Each step needs no more room than the one before it: the first that fits is found by bisection.
+  let [low, high] = [-1, steps.length - 1];
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    const tried = atStep(middle);
+    if (tried) [fits, high] = [tried, middle];
+    else low = middle;
   }
   return spreadOut(g, room, fits);
 }
