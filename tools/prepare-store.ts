@@ -33,7 +33,19 @@ function demoBriefs({ key, current }: DemoPlan): [name: string, brief: Brief][] 
   const first = EXHIBITS.timeline.suggest(current, schedulePlan(current), 1);
   if (key === 'museum-move') {
     return [
-      ['By project', { ...first, lanes: ['project'], colour: 'team', level: 2 }],
+      [
+        'By project',
+        {
+          ...first,
+          lanes: ['project'],
+          colour: 'team',
+          level: 2,
+          rows: 'each',
+          columns: ['promisedFinish', 'finish', 'late'],
+          totals: true,
+          labels: ['name', 'percent'],
+        },
+      ],
       [
         'By kind of project',
         { ...first, lanes: ['kind'], colour: 'phase', level: 2, page: 'wide slide', include: 'both' },
@@ -54,7 +66,15 @@ function demoBriefs({ key, current }: DemoPlan): [name: string, brief: Brief][] 
     ['The whole works', { ...first, lanes: ['phase'], colour: 'discipline', level: 2 }],
     [
       'Gates and payments',
-      { ...first, include: 'milestones', level: null, lanes: ['phase'], colour: null, page: 'A4 landscape' },
+      {
+        ...first,
+        include: 'milestones',
+        level: null,
+        lanes: ['phase'],
+        rows: 'strand',
+        colour: null,
+        page: 'A4 landscape',
+      },
     ],
     ['What slipped most', { ...EXHIBITS.slips.defaults(), least: 4 }],
     ['How the milestones moved', EXHIBITS.trend.defaults()],

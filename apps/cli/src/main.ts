@@ -12,7 +12,8 @@ const HELP = `clembo: pages from schedule data, on the command line
                                          snapshot;
                                          --say "milestones only, in lanes by phase": what is other than that;
                                          --baseline: what was promised; --date: of a PDF;
-                                         --locale: whose notation numbers are written in
+                                         --locale: whose notation numbers are written in;
+                                         an exhibit over several pages is one PDF, or files with their number
   clembo intake FILE [--strict] [--out PLAN.(clembo|json)] [--json]
                                          what every column is read as, how much of it, what cannot be read;
                                          a plan of it; --strict: nothing while any cell cannot be read

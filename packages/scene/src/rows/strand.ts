@@ -113,20 +113,35 @@ function levelSegment(s: Stems, p: StemPlaces, members: number[], from: number, 
   }
 }
 
-/** Moves labels over the middle of their stems where that covers nothing. */
+/** Moves labels over the middle of their stems, and down to the lowest level, where that covers nothing. */
 function centre(s: Stems, p: StemPlaces, members: number[]): void {
   for (const i of members) {
     const x = s.x[i]!;
-    const left = Math.min(Math.max(x - s.width[i]! / 2, s.left), s.right - s.width[i]!);
-    const right = left + s.width[i]!;
-    if (s.avoid > left - 2 && s.avoid < right + 2) continue;
-    const level = Math.abs(p.level[i]!);
-    const free = members.every((j) => {
-      if (j === i) return true;
-      const other = Math.abs(p.level[j]!);
-      if (other > level && s.x[j]! > left - s.room && s.x[j]! < right + s.room) return false;
-      return other !== level || p.label[j]! >= right + s.room || p.label[j]! + s.width[j]! <= left - s.room;
-    });
-    if (free) p.label[i] = left;
+    const middle = Math.min(Math.max(x - s.width[i]! / 2, s.left), s.right - s.width[i]!);
+    const now = Math.abs(p.level[i]!);
+    const isFree = (left: number, level: number): boolean => {
+      const right = left + s.width[i]!;
+      return members.every((j) => {
+        if (j === i) return true;
+        const other = Math.abs(p.level[j]!);
+        if (other > level && s.x[j]! > left - s.room && s.x[j]! < right + s.room) return false;
+        return other !== level || p.label[j]! >= right + s.room || p.label[j]! + s.width[j]! <= left - s.room;
+      });
+    };
+    const crosses = s.avoid > middle - 2 && s.avoid < middle + s.width[i]! + 2;
+    const places = crosses ? [p.label[i]!] : [middle, p.label[i]!];
+    const [level, left] = lowest(now, places, isFree);
+    p.label[i] = left;
+    p.level[i] = level * Math.sign(p.level[i]!);
   }
+}
+
+/** The lowest level with a free place, the first of the places that is free there; the last place as it is without. */
+function lowest(
+  now: number,
+  places: number[],
+  isFree: (left: number, level: number) => boolean,
+): [level: number, left: number] {
+  for (let level = 1; level <= now; level++) for (const left of places) if (isFree(left, level)) return [level, left];
+  return [now, places.at(-1)!];
 }
