@@ -110,6 +110,11 @@ function benchCompose(): void {
         [base]: () => placeLabels(labels, width, height),
         'compose, packed': () => composeExhibit(input),
         'compose, one row each': () => composeExhibit({ ...input, brief: { ...brief, rows: 'each' } }),
+        'compose, milestones strung on a line': () => composeExhibit({ ...input, brief: { ...brief, rows: 'strand' } }),
+        'compose, with columns and links': () =>
+          composeExhibit({ ...input, brief: { ...brief, columns: ['start', 'finish', 'percent'], links: 'all' } }),
+        'compose, the first of several pages': () =>
+          composeExhibit({ ...input, brief: { ...brief, rows: 'each', pages: 'several' } }),
         'compose, packed, and write the SVG': () => writeSvg(composeExhibit(input), { fonts, references: true }),
       }),
       base,

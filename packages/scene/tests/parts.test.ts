@@ -238,6 +238,25 @@ function difference([l1, a1, b1]: number[], [l2, a2, b2]: number[]): number {
   return Math.sqrt(x * x + y * y + z * z + rT * y * z);
 }
 
+/** The least CIEDE2000 between any two colours, in normal sight and in the three dichromacies. */
+function leastDifference(drawn: readonly string[]): number {
+  const seen = drawn.map((hex) => {
+    const l = rgb(hex);
+    return DEFICIENCIES.map((m) =>
+      lab(
+        [0, 1, 2].map((r) =>
+          Math.min(1, Math.max(0, m[3 * r]! * l[0]! + m[3 * r + 1]! * l[1]! + m[3 * r + 2]! * l[2]!)),
+        ),
+      ),
+    );
+  });
+  let least = 100;
+  for (let i = 0; i < seen.length; i++)
+    for (let j = 0; j < i; j++)
+      for (let v = 0; v < 4; v++) least = Math.min(least, difference(seen[i]![v]!, seen[j]![v]!));
+  return least;
+}
+
 describe('colour', () => {
   test('the measures themselves: published contrasts and Sharma’s pairs', () => {
     expect(contrast('#777777', '#FFFFFF')).toBeCloseTo(4.4781, 3);
@@ -250,6 +269,16 @@ describe('colour', () => {
     expect(contrast(INK, PAPER)).toBeGreaterThan(7);
     expect(contrast(SOFT_INK, PAPER)).toBeGreaterThan(4.5);
     for (const c of CATEGORIES) expect(contrast(c, PAPER)).toBeGreaterThan(3);
+  });
+
+  test.each(['=status', '=critical', '=band'])('the colours of %s are told apart as they are drawn', (colour) => {
+    const [{ current, baseline }] = demoPlans() as [ReturnType<typeof demoPlans>[number]];
+    const scene = compose(current, { colour, compare: 'promised', page: 'A1 landscape', lanes: ['phase'] }, baseline);
+    const drawn = new Set(
+      leavesOf(scene.nodes).flatMap((n) => (n.type === 'rect' && n.role === 'bar' && n.stroke ? [n.stroke] : [])),
+    );
+    expect(drawn.size).toBeGreaterThan(1);
+    expect(leastDifference([...drawn])).toBeGreaterThan(12);
   });
 
   test('any two categories differ by 12 CIEDE2000 as they are drawn, in normal sight and in each dichromacy', () => {
@@ -267,20 +296,6 @@ describe('colour', () => {
     const drawn = [...new Set(bars.map((b) => b.stroke))];
     expect(drawn.length).toBe(CATEGORIES.length);
     for (const b of bars) expect(contrast(b.stroke, PAPER)).toBeGreaterThan(3);
-    const seen = drawn.map((hex) => {
-      const l = rgb(hex);
-      return DEFICIENCIES.map((m) =>
-        lab(
-          [0, 1, 2].map((r) =>
-            Math.min(1, Math.max(0, m[3 * r]! * l[0]! + m[3 * r + 1]! * l[1]! + m[3 * r + 2]! * l[2]!)),
-          ),
-        ),
-      );
-    });
-    let least = 100;
-    for (let i = 0; i < seen.length; i++)
-      for (let j = 0; j < i; j++)
-        for (let v = 0; v < 4; v++) least = Math.min(least, difference(seen[i]![v]!, seen[j]![v]!));
-    expect(least).toBeGreaterThan(12);
+    expect(leastDifference(drawn)).toBeGreaterThan(12);
   });
 });

@@ -3,6 +3,9 @@ import { LARGER, PAGES } from '../../brief/pages';
 import type { TimelineBrief } from '../../brief/timeline';
 import type { FitAdvice } from '../../graph/scene';
 
+/** More things than these are a reason for further pages, however their rows are made. */
+const MANY = 150;
+
 /**
  * What would help a page that is crowded or cannot be read: fewer levels, rows that hold more, a larger page. Each is
  * a change of the brief.
@@ -18,7 +21,7 @@ export function fitAdvice(plan: Plan, schedule: Schedule, brief: TimelineBrief, 
     advice.push({ words: `show milestones only (${points})`, change: { include: 'milestones' } });
   const larger = LARGER[brief.page];
   if (larger && PAGES[larger]) advice.push({ words: `use ${larger}`, change: { page: larger, size: null } });
-  if (brief.pages === 'one' && brief.rows === 'each')
+  if (brief.pages === 'one' && (brief.rows === 'each' || items > MANY))
     advice.push({ words: 'use several pages', change: { pages: 'several' } });
   if (brief.labels.length > 1) advice.push({ words: 'label with the name alone', change: { labels: ['name'] } });
   return advice;

@@ -1,5 +1,5 @@
 import { type Band, isComplete, type Plan, type Schedule, type Status, statusAt, varianceReader } from '@clembo/core';
-import { CATEGORIES, HAREBELL, KELP, MADDER, NEUTRAL } from '../../graph/ink';
+import { CATEGORIES, HAREBELL, INK, KELP, MADDER } from '../../graph/ink';
 import type { Promised } from '../composed';
 
 /** A value that a state can have, as a code book would have it. */
@@ -8,17 +8,20 @@ export interface StateValue {
   colour: string;
 }
 
+/** What has not begun: a grey that is told from ink and from every colour of a state. */
+const TO_BEGIN = '#7A8790';
+
 const STATUS: Record<Status, StateValue> = {
   complete: { code: 'complete', colour: KELP },
-  inProgress: { code: 'inProgress', colour: CATEGORIES[6] },
-  onHold: { code: 'onHold', colour: CATEGORIES[3] },
+  inProgress: { code: 'inProgress', colour: CATEGORIES[3] },
+  onHold: { code: 'onHold', colour: INK },
   lateToStart: { code: 'lateToStart', colour: MADDER },
-  notStarted: { code: 'notStarted', colour: NEUTRAL },
+  notStarted: { code: 'notStarted', colour: TO_BEGIN },
 };
 const BANDS: Record<Band, StateValue> = {
   breach: { code: 'breach', colour: MADDER },
-  watch: { code: 'watch', colour: CATEGORIES[5] },
-  inTolerance: { code: 'inTolerance', colour: CATEGORIES[1] },
+  watch: { code: 'watch', colour: CATEGORIES[4] },
+  inTolerance: { code: 'inTolerance', colour: CATEGORIES[0] },
   ahead: { code: 'ahead', colour: HAREBELL },
 };
 const CRITICAL: Record<'yes' | 'no', StateValue> = {
