@@ -1,5 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { Browser, Page } from 'puppeteer-core';
+import { mkdtemp, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Browser, ElementHandle, Page } from 'puppeteer-core';
 import { openBrowser, openPage, pageShown } from '../support/browser';
 import {
   address,
@@ -141,6 +144,25 @@ describe('a page is shaped by its sentence', () => {
     await waitForText(page, 'Tides are those of the harbour office.');
   });
 
+  test('a logo is chosen as a file, and stands at the head', async () => {
+    await sayPart(page, 'logo');
+    await page.click('[data-brief-part="logo"]');
+    const input = (await page.waitForSelector('input[aria-label="Picture file"]'))! as ElementHandle<HTMLInputElement>;
+    const folder = await mkdtemp(join(tmpdir(), 'clembo-'));
+    const file = join(folder, 'sign.svg');
+    await writeFile(
+      file,
+      '<svg xmlns="http://www.w3.org/2000/svg" width="300" height="100"><rect width="300" height="100" rx="20" fill="#0F6E6E"/></svg>',
+    );
+    await input.uploadFile(file);
+    await page.waitForSelector('[data-testid="page"] image');
+    const [w, h] = await page.$eval('[data-testid="page"] image', (e) =>
+      ['width', 'height'].map((a) => Number(e.getAttribute(a))),
+    );
+    expect(w! / h!).toBeCloseTo(3, 1);
+    expect(await sentence()).toContain('with a picture');
+  });
+
   test('the sentence is typed: any order, parts of all kinds', async () => {
     await type(
       'on A3 landscape, milestones only, rows strand, written in German, a scale of years, quarters and months',
@@ -215,5 +237,7 @@ describe('what a page hides, and how it fits', () => {
     const words = run('pdftotext', '-layout', pdf, '-');
     for (let k = 1; k <= of; k++) expect(words).toContain(`Page ${k} of ${of}`);
     expect(words).toMatch(/\(continued\)/);
+    // The picture is on every page.
+    expect(run('pdfimages', '-list', pdf).trim().split('\n').length - 2).toBeGreaterThanOrEqual(of);
   });
 });

@@ -55,7 +55,9 @@ export function faultsOf(page: ReadPage, given: RandomPage, pages: ReadPage[] = 
     checkPeriods(page, given, say);
     checkLegend(page, say);
   }
-  checkItems(page, given, readable ? pages : [], say);
+  // One of several pages may say that it cannot be read.
+  const all = pages.every((p) => !p.texts.some((t) => t.role === 'notice'));
+  checkItems(page, given, all ? pages : [], say);
   return faults;
 }
 
@@ -70,6 +72,11 @@ export function checkTexts(page: ReadPage, { brief }: { brief: { page: keyof typ
     // biome-ignore lint: control characters are what is looked for
     if (/[\u0000-\u001f\u007f-\u009f]/.test(t.text)) say('control character', JSON.stringify(t.text));
   }
+  const pictures = page.shapes.filter((s) => s.role === 'logo');
+  pairs(texts, pictures, 0, (t, p) => {
+    if (over(t, p)) say('text on the picture', t.text);
+  });
+  for (const p of pictures) if (p.right > width || p.bottom > height) say('picture off the page', '');
   pairs(texts, texts, 1.5, (a, b) => {
     if (a.left > b.left || (a.left === b.left && a.text > b.text)) return;
     if (overX(a, b, 1.45) && overY(a, b, 0)) say('texts run together', `${a.role} “${a.text}” ${b.role} “${b.text}”`);

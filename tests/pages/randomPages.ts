@@ -53,6 +53,10 @@ function someCount(random: () => number): number {
   return 800 + Math.floor(random() * 4200);
 }
 
+/** The least picture: one dot as PNG. */
+const DOT =
+  'data:image/png;base64,iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNkYPhfDwAChwGA60e6kgAAAABJRU5ErkJggg==';
+
 const COLUMNS = [
   'name',
   'start',
@@ -91,6 +95,7 @@ function newParts(random: () => number, first: number, days: number): Partial<Ti
         ? 'Nobody works on the beach while birds nest. Dates of the station are those of its builder.'
         : '',
     numbered: random() < 0.2,
+    logo: random() < 0.15 ? { data: DOT, width: pick([10, 400]), height: pick([10, 200]) } : null,
     pages: pick(['one', 'one', 'one', 'several']),
     size: random() < 0.1 ? { width: pick([120, 300, 841]), height: pick([160, 300, 500]) } : null,
     daysOff: random() < 0.3,

@@ -79,7 +79,7 @@ export async function readPage(page: Page, svg: string): Promise<ReadPage> {
       });
     }
     const shapes: PageShape[] = [];
-    for (const node of root.querySelectorAll('rect,line,path,circle')) {
+    for (const node of root.querySelectorAll('rect,line,path,circle,image')) {
       if (node.closest('defs') || node.getAttribute('data-role') === null) continue;
       const b = (node as SVGGraphicsElement).getBBox();
       shapes.push({

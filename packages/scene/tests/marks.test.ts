@@ -217,6 +217,17 @@ describe('the page', () => {
     );
   });
 
+  test('a picture stands at the head, in its own proportions, clear of the title', () => {
+    const logo = { data: 'data:image/png;base64,iVBORw0KGgo=', width: 400, height: 200 };
+    const title =
+      'A title that is long enough to run over the whole width of the page if nothing stands in its way there';
+    const scene = compose(plan, { ...brief, logo, title });
+    const [picture] = leavesOf(scene.nodes).flatMap((n) => (n.type === 'image' ? [n] : []));
+    expect(picture!.width / picture!.height).toBeCloseTo(2, 1);
+    for (const t of textBoxes(scene, 'title')) expect(t.right).toBeLessThan(picture!.x);
+    expect(picture!.x + picture!.width).toBeLessThan(scene.width);
+  });
+
   test('a size of its own, in millimetres', () => {
     const { width, height } = compose(plan, { ...brief, size: { width: 254, height: 127 } });
     // An inch is 25.4 mm and 72 points.

@@ -38,6 +38,17 @@ const say = (b: Brief) =>
 const kinds = Object.keys(SPOKEN) as BriefKind[];
 const read = (text: string, from: Brief = defaultBrief('timeline')) => readBriefSentence(text, from, words);
 
+test('a picture that is there is spoken of, and taken away by words', () => {
+  const logo = { data: 'data:image/png;base64,iVBORw0KGgo=', width: 40, height: 20 };
+  const brief = { ...defaultBrief('timeline'), logo };
+  expect(say(brief)).toContain('with a picture');
+  expect(readBriefSentence(say(brief), brief, words)).toEqual({ brief, unknown: [] });
+  const without = readBriefSentence('without a picture', brief, words);
+  expect(without).toEqual({ brief: { ...brief, logo: null }, unknown: [] });
+  // Words cannot bring one.
+  expect(readBriefSentence('with a picture', defaultBrief('timeline'), words).unknown).toHaveLength(1);
+});
+
 describe('a sentence is read back as the brief that it says', () => {
   test.each(kinds)('%s: random briefs', (kind) => {
     const random = seeded(kinds.indexOf(kind) + 41);
@@ -72,7 +83,9 @@ describe('a sentence is read back as the brief that it says', () => {
                     ? part.set('Show it, on A4; “not” from 2026')
                     : part.as === 'size'
                       ? part.set({ width: 420, height: 297.5 })
-                      : part.set(someCondition(random, 1));
+                      : part.as === 'picture'
+                        ? part.set(null)
+                        : part.set(someCondition(random, 1));
         brief = { ...brief, ...change } as Brief;
       }
       const back = readBriefSentence(say(brief), defaultBrief(kind), words);

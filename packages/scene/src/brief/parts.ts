@@ -19,6 +19,23 @@ export const NamedDate = z.object({
 });
 export type NamedDate = z.infer<typeof NamedDate>;
 
+/** So many characters of a picture are kept with a brief. */
+export const MOST_PICTURE = 300_000;
+
+/** A picture of pixels, such as a logo, as a data URL. */
+export const Picture = z.object({
+  data: z
+    .string()
+    .max(MOST_PICTURE)
+    .regex(/^data:image\/(?:png|jpeg);base64,[A-Za-z0-9+/]+=*$/, 'a picture is a PNG or JPEG as a data URL'),
+  width: z.int().min(1).max(10_000),
+  height: z.int().min(1).max(10_000),
+});
+export type Picture = z.infer<typeof Picture>;
+
+/** What a sentence says of a page with a picture, and of one without. */
+export const PICTURE_WORDS = { yes: 'with a picture', no: 'without a picture' } as const;
+
 /** What a sentence says of a page that marks no dates of its own. */
 export const NO_DATES = 'no dates of its own';
 
@@ -70,6 +87,7 @@ export type Part<Brief> = Common<Brief> &
       }
     | { as: 'dates'; dates(brief: Brief): NamedDate[]; set(dates: NamedDate[]): Partial<Brief> }
     | { as: 'size'; size(brief: Brief): PageSize | null; set(size: PageSize | null): Partial<Brief> }
+    | { as: 'picture'; picture(brief: Brief): Picture | null; set(picture: Picture | null): Partial<Brief> }
     | { as: 'text'; text(brief: Brief): string; most: number; set(text: string): Partial<Brief> }
     | { as: 'condition'; where(brief: Brief): Condition; set(where: Condition): Partial<Brief> }
     | {

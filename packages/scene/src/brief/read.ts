@@ -1,6 +1,6 @@
 import { MONTH_NAMES } from './months';
 import { type Condition, dayFromCivil, endOfDay, parseIsoDate, readCondition, startOfDay } from '@clembo/core';
-import { type NamedDate, NO_DATES, type Part } from './parts';
+import { type NamedDate, NO_DATES, type Part, PICTURE_WORDS } from './parts';
 import { PageSize, sizeWords } from './pages';
 import type { PlanWords } from './words';
 
@@ -125,6 +125,13 @@ function valueOf<B>(
     }
     case 'dates':
       return datesOf(part, text, lower, at);
+    case 'picture': {
+      // Words cannot bring a picture; they say that the one there is stays, or that there is none.
+      const none = lengthOf(lower, at, PICTURE_WORDS.no);
+      if (none > 0) return { length: none, change: part.set(null) };
+      const kept = lengthOf(lower, at, PICTURE_WORDS.yes);
+      return kept > 0 && part.picture(brief) !== null ? { length: kept, change: {} } : null;
+    }
     case 'size': {
       const usual = lengthOf(lower, at, sizeWords(null));
       if (usual > 0) return { length: usual, change: part.set(null) };

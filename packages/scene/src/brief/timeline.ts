@@ -10,6 +10,8 @@ import {
   NamedDate,
   namedDateWords,
   NO_DATES,
+  Picture,
+  PICTURE_WORDS,
   quotable,
   quoted,
   yesPart,
@@ -146,6 +148,8 @@ export const TimelineBrief = z.object({
   to: MomentValue.nullable().default(null),
   /** In which language the page says what it says by itself. */
   language: z.enum(LANGUAGE_CODES).default('en'),
+  /** A picture at the head of the page, such as a logo. */
+  logo: Picture.nullable().default(null),
   /** What is written below the plot. */
   notes: z.string().max(600).default(''),
   /** Whether the page says its number. */
@@ -585,6 +589,16 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
       nl: 'written in Dutch',
     }),
     quiet: (b) => b.language === 'en',
+  },
+  {
+    as: 'picture',
+    name: 'logo',
+    label: 'Picture at the head',
+    lead: ', ',
+    quiet: (b) => b.logo === null,
+    picture: (b) => b.logo,
+    words: (b) => (b.logo === null ? PICTURE_WORDS.no : PICTURE_WORDS.yes),
+    set: (logo) => ({ logo }),
   },
   {
     as: 'text',

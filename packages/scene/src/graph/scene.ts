@@ -104,6 +104,7 @@ export type SceneNode = LeafNode | GroupNode;
 export type Role =
   | 'title'
   | 'subtitle'
+  | 'logo'
   | 'source'
   | 'legend'
   | 'scale'

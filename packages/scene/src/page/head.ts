@@ -1,9 +1,30 @@
 import { INK, SOFT_INK } from '../graph/ink';
-import { round, type SceneNode } from '../graph/scene';
+import { type ImageNode, round, type SceneNode } from '../graph/scene';
 import type { Measure } from '../text/measure';
 import type { PageFrame } from './frame';
 
 const MOST_LINES = 3;
+
+/** A picture is at most as high as a title over its subtitle, and takes at most this share of the width. */
+const HIGHEST = 2.2;
+const WIDEST = 0.18;
+
+function pictureAt(
+  { data, width, height }: { data: string; width: number; height: number },
+  frame: PageFrame,
+): ImageNode {
+  const factor = Math.min((frame.titleSize * HIGHEST) / height, (frame.width * WIDEST) / width);
+  return {
+    type: 'image',
+    x: round(frame.width - frame.margin - width * factor),
+    y: round(frame.margin),
+    width: round(width * factor),
+    height: round(height * factor),
+    data,
+    alt: '',
+    role: 'logo',
+  };
+}
 
 /** Title and subtitle. A long title is set smaller before it is cut. */
 export function headNodes(
@@ -11,8 +32,10 @@ export function headNodes(
   under: string,
   frame: PageFrame,
   measure: Measure,
+  picture: { data: string; width: number; height: number } | null = null,
 ): { nodes: SceneNode[]; bottom: number } {
-  const width = frame.width - 2 * frame.margin;
+  const logo = picture && pictureAt(picture, frame);
+  const width = frame.width - 2 * frame.margin - (logo ? logo.width + frame.titleSize : 0);
   let size = frame.titleSize;
   let lines = measure.wrap('title', size, title, width, MOST_LINES);
   while (size > frame.subtitleSize + 1 && lines.some((l) => l.endsWith('…') && !title.endsWith('…'))) {
@@ -52,5 +75,8 @@ export function headNodes(
       role: 'subtitle',
     }),
   );
-  return { nodes, bottom: round(first + (small.length - 1) * frame.subtitleSize * 1.25 + frame.subtitleSize * 1.2) };
+  if (logo) nodes.push(logo);
+  const end = first + (small.length - 1) * frame.subtitleSize * 1.25 + frame.subtitleSize * 1.2;
+  const below = logo ? logo.y + logo.height + frame.subtitleSize * 0.6 : 0;
+  return { nodes, bottom: round(Math.max(end, below)) };
 }

@@ -9,6 +9,7 @@ import type { OpenRoom } from '@/workers/planRoom';
 import { DatePart } from './parts/DatePart';
 import { DatesPart } from './parts/DatesPart';
 import { ManyPart, OnePart } from './parts/ListParts';
+import { PicturePart } from './parts/PicturePart';
 import { SizePart } from './parts/SizePart';
 import { TextPart } from './parts/TextPart';
 
@@ -117,6 +118,8 @@ function Control({ part, text, brief, open, onChange }: Props & { part: Part<Bri
       return <DatesPart {...said} dates={part.dates(brief)} onChange={(v) => onChange(part.set(v))} />;
     case 'text':
       return <TextPart {...said} value={part.text(brief)} most={part.most} onChange={(v) => onChange(part.set(v))} />;
+    case 'picture':
+      return <PicturePart {...said} picture={part.picture(brief)} onChange={(v) => onChange(part.set(v))} />;
     case 'size':
       return <SizePart {...said} size={part.size(brief)} onChange={(v) => onChange(part.set(v))} />;
     case 'day':

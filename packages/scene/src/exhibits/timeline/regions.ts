@@ -75,7 +75,7 @@ export function regionsOf(
   const { plan, schedule, brief, measure } = input;
   const language = LANGUAGES[brief.language];
   const frame = pageFrame(brief.page, grown, brief.size);
-  const head = headNodes(title, subtitle(input, selection), frame, measure);
+  const head = headNodes(title, subtitle(input, selection), frame, measure, brief.logo);
   const levels = brief.lanes.map((field) => ({
     ...codeTitles(plan, field, schedule.outline.roots, language),
     // Colours of lanes would be taken for those of another field.
