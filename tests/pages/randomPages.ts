@@ -95,6 +95,8 @@ function newParts(random: () => number, first: number, days: number): Partial<Ti
         ? 'Nobody works on the beach while birds nest. Dates of the station are those of its builder.'
         : '',
     numbered: random() < 0.2,
+    side: pick(['auto', 'auto', 'right', 'left', 'inside', 'above']),
+    summaries: pick(['lines', 'lines', 'blocks', 'none']),
     logo: random() < 0.15 ? { data: DOT, width: pick([10, 400]), height: pick([10, 200]) } : null,
     pages: pick(['one', 'one', 'one', 'several']),
     size: random() < 0.1 ? { width: pick([120, 300, 841]), height: pick([160, 300, 500]) } : null,

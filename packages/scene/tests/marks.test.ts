@@ -209,6 +209,46 @@ describe('lanes and what is done', () => {
   });
 });
 
+describe('labels and summaries', () => {
+  const wide = { ...plan, activities: [work('L', '2026-03-02', '2026-06-26')], links: [], statusDate: null };
+  const at = (side: TimelineBrief['side']) => {
+    const range = { from: day('2026-01-01'), to: end('2026-10-30') };
+    const scene = compose(wide, { ...brief, side, lanes: [], ...range });
+    const [label] = textBoxes(scene, 'label');
+    return { label: label!, bar: barOf(scene, 'L') as ReturnType<typeof barOf> & { height: number } };
+  };
+
+  test('stand at the side that is chosen, where they have room', () => {
+    const right = at('right');
+    expect(right.label.left).toBeGreaterThan(right.bar.x + right.bar.width - 0.1);
+    const left = at('left');
+    expect(left.label.right).toBeLessThan(left.bar.x + 0.1);
+    const inside = at('inside');
+    expect(inside.label.left).toBeGreaterThan(inside.bar.x);
+    expect(inside.label.right).toBeLessThan(inside.bar.x + inside.bar.width);
+    const above = at('above');
+    expect(above.label.bottom).toBeLessThan(above.bar.y + 0.5);
+  });
+
+  test('summaries are thin lines, blocks, or left out', () => {
+    const grouped = {
+      ...plan,
+      links: [],
+      activities: [
+        makeActivity({ ref: 'S', name: 'Section', kind: 'summary' }),
+        ...plan.activities.map((a) => ({ ...a, parent: 'S' })),
+      ],
+    };
+    const scene = (summaries: TimelineBrief['summaries']) =>
+      compose(grouped, { ...brief, rows: 'each', lanes: [], summaries });
+    const drawn = (s: Scene, role: string) => shapes(s, role).some((n) => n.ref === 'S');
+    expect([drawn(scene('lines'), 'summary'), drawn(scene('lines'), 'bar')]).toEqual([true, false]);
+    expect([drawn(scene('blocks'), 'summary'), drawn(scene('blocks'), 'bar')]).toEqual([false, true]);
+    expect([drawn(scene('none'), 'summary'), drawn(scene('none'), 'bar')]).toEqual([false, false]);
+    expect(texts(scene('blocks'), 'label').join(' ')).toContain('Section (3)');
+  });
+});
+
 describe('the page', () => {
   test('notes and the number of the page stand at its foot', () => {
     const scene = compose(plan, { ...brief, notes: 'Dates of the yard are those of its builder.', numbered: true });

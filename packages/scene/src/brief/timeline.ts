@@ -116,6 +116,10 @@ export const TimelineBrief = z.object({
   doneGrey: z.boolean().default(false),
   /** Id of the code field that gives the colours, or of a state (`states.ts`); null for one colour. */
   colour: z.string().max(100).nullable().default(null),
+  /** Where labels stand where they have room there; `auto` for where each reads best. */
+  side: z.enum(['auto', 'right', 'left', 'inside', 'above']).default('auto'),
+  /** How summaries stand in rows of one each: as thin lines, as blocks, or not at all. */
+  summaries: z.enum(['lines', 'blocks', 'none']).default('lines'),
   /** What labels say: these parts, or any field by the id of conditions. */
   labels: z.array(z.string().min(1).max(120)).max(16).default(['name', 'finish']),
   /** The edition that is compared with: `promised` for the oldest that was kept, the id of another, or null. */
@@ -344,6 +348,15 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     set: (rows) => ({ rows: rows as TimelineBrief['rows'] }),
   },
   {
+    ...onePart<TimelineBrief, 'summaries'>('summaries', 'Summaries', ', ', {
+      lines: 'summaries as lines',
+      blocks: 'summaries as blocks',
+      none: 'without summaries',
+    }),
+    quiet: (b) => b.summaries === 'lines',
+    shown: (b, plan) => b.rows === 'each' && (plan.levels ?? 1) > 1,
+  },
+  {
     as: 'one',
     name: 'packBy',
     label: 'What shares a row',
@@ -495,6 +508,16 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     ],
     most: 16,
     set: (v) => ({ labels: [...LABEL_PARTS.filter((l) => v.includes(l)), ...v.filter((l) => !isLabelPart(l))] }),
+  },
+  {
+    ...onePart<TimelineBrief, 'side'>('side', 'Where labels stand', ', ', {
+      auto: 'labels where they read best',
+      right: 'labels right of the bars',
+      left: 'labels left of the bars',
+      inside: 'labels inside the bars',
+      above: 'labels above the bars',
+    }),
+    quiet: (b) => b.side === 'auto',
   },
   {
     as: 'one',

@@ -13,6 +13,8 @@ export interface Geometry {
   right: number;
   /** The line of the status date, an obstacle for labels; NaN where there is none. */
   statusX: number;
+  /** Where labels stand where they have room there. */
+  side: TimelineBrief['side'];
   /** Ends of bars, within the page; for points in time both are the point. */
   x0: Float64Array;
   x1: Float64Array;
@@ -51,7 +53,7 @@ export function measureItems(
   scale: TimeScale,
   statusX: number | null,
   measure: Measure,
-  brief: Pick<TimelineBrief, 'compareBy' | 'rows' | 'points' | 'overlaps' | 'deadlines'>,
+  brief: Pick<TimelineBrief, 'compareBy' | 'rows' | 'points' | 'overlaps' | 'deadlines' | 'side'>,
 ): Geometry {
   const n = items.length;
   const floats = () => new Float64Array(n);
@@ -63,6 +65,7 @@ export function measureItems(
     left: scale.left,
     right: scale.right,
     statusX: statusX ?? Number.NaN,
+    side: brief.side,
     x0: floats(),
     x1: floats(),
     done: floats(),
@@ -345,14 +348,17 @@ function placeLabel(g: Geometry, c: Cells, i: number, a: number, b: number): voi
     return;
   }
   const inside = canHold(g, c.style, i) ? insidePlace(g, a, b, whole, size) : Number.NaN;
-  if (!Number.isNaN(inside)) {
-    put(INSIDE, inside, whole);
-    return;
-  }
+  if (!Number.isNaN(inside) && (g.side === 'auto' || g.side === 'inside')) return put(INSIDE, inside, whole);
   const [rightX, leftX] = [b + gap, a - gap - whole];
   const fitsRight = rightX + wholeRight <= g.right + 0.01;
   const fitsLeft = leftX >= g.left - 0.01;
   const clear = (x: number, width: number) => !crosses(g.statusX, x, x + width);
+  if (g.side === 'left' && fitsLeft) return put(LEFT, leftX, whole);
+  if (g.side === 'right' && fitsRight) return put(RIGHT, rightX, wholeRight);
+  if (g.side === 'above' && !g.isPoint[i] && !asNumber) {
+    const above = abovePlace(g, a, b, whole);
+    if (!Number.isNaN(above)) return put(ABOVE, above, whole);
+  }
   if (fitsRight && clear(rightX, wholeRight)) return put(RIGHT, rightX, wholeRight);
   if (fitsLeft && clear(leftX, whole)) return put(LEFT, leftX, whole);
   if (asNumber && b - a < size * 3) return put(fitsRight ? RIGHT : LEFT, fitsRight ? rightX : leftX, whole);

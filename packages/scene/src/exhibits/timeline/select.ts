@@ -137,7 +137,7 @@ function unitOf(outline: Schedule['outline'], i: number, level: number | null): 
 
 /** Rows of one each in the order of the outline show its summaries too. */
 const withSummaries = (brief: TimelineBrief): boolean =>
-  brief.rows === 'each' && brief.lanes.every((l) => l === 'outline');
+  brief.rows === 'each' && brief.summaries !== 'none' && brief.lanes.every((l) => l === 'outline');
 
 function codeReaderOf(plan: Plan, schedule: Schedule, colour: string | null, promised: Promised | null): Coded {
   const { outline } = schedule;
@@ -340,7 +340,7 @@ function addSummaries(reader: Reader, all: Item[]): Item[] {
   }
   const summaries = [...held].map(([index, list]): Item => {
     const item = itemOf(reader, index, list[0]!.lane, [...new Set(list.flatMap((x) => x.members))]);
-    return { ...item, form: 'summary', critical: false };
+    return reader.brief.summaries === 'blocks' ? item : { ...item, form: 'summary', critical: false };
   });
   const place = new Int32Array(reader.plan.activities.length);
   outline.order.forEach((i, k) => {
