@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { amountWords, LOCALES } from '../src/amounts/amountWords';
+import { amountWords, LOCALES, localeOfPage } from '../src/amounts/amountWords';
 import { applyCommand, makeActivity, makePlan, FIVE_DAY, schedulePlan } from '@clembo/core';
 import { typedInto } from '../src/typed/typed';
 
@@ -24,6 +24,16 @@ describe('amounts in words', () => {
     expect(say('xx-XX', 'EUR').number(1234.5)).toBe('1,234.5');
     for (const locale of LOCALES) expect(say(locale, 'EUR').money(-123_456_789_00)).not.toMatch(/[\u00a0\u202f]/);
   });
+});
+
+test('the notation of a page is that of its language; English leaves it to the workspace', () => {
+  expect(localeOfPage('de', 'en-GB')).toBe('de-DE');
+  expect(localeOfPage('de', 'de-CH')).toBe('de-CH');
+  expect(localeOfPage('en', 'nl-NL')).toBe('nl-NL');
+  expect(localeOfPage(undefined)).toBe('en-GB');
+  const plan = makePlan({ name: 'P', calendars: [FIVE_DAY], calendar: FIVE_DAY.id, currency: 'EUR' });
+  expect(amountWords(plan, localeOfPage('de', 'en-GB')).money(1_234_500)).toBe('12.345 €');
+  expect(amountWords(plan, localeOfPage('fr')).money(1_234_500)).toBe('12 345 €');
 });
 
 describe('effort that is typed', () => {

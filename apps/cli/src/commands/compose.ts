@@ -2,7 +2,7 @@ import { writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { dirname, extname, join } from 'node:path';
 import { isMilestone, NONE, parseIsoDate, type Plan, type Schedule, schedulePlan, startOfDay } from '@clembo/core';
-import { amountWords } from '@clembo/formats/amounts';
+import { amountWords, localeOfPage } from '@clembo/formats/amounts';
 import { fontFolder, writePdf, writePng, writeSvg } from '@clembo/render';
 import {
   Brief,
@@ -76,7 +76,7 @@ export async function composeCommand(
     schedule,
     brief,
     measure: createMeasure(fonts),
-    amounts: amountWords(plan, locale),
+    amounts: amountWords(plan, locale ?? localeOfPage('language' in brief ? brief.language : undefined)),
     edition: '',
     promised: brief.compare === null ? null : promised,
     editions,

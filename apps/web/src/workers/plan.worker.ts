@@ -37,7 +37,7 @@ import {
   type Promised,
 } from '@clembo/scene';
 import metrics from '@clembo/scene/metrics.json';
-import { amountWords } from '@clembo/formats/amounts';
+import { amountWords, localeOfPage } from '@clembo/formats/amounts';
 import { expose } from 'comlink';
 import { type About, type AboutField, aboutOf, type EditionFacts, editionWords } from './answers/about';
 import { type Book, booksOf, codeTexts, type FillPreview, fillCommand, previewFill } from './answers/books';
@@ -326,7 +326,7 @@ export class PlanRoom {
       brief,
       sheet,
       measure: this.measure,
-      amounts: amountWords(this.held.plan, this.locale),
+      amounts: amountWords(this.held.plan, localeOfPage('language' in brief ? brief.language : undefined, this.locale)),
       edition: this.edition,
       promised,
       editions,

@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { schedulePlan, unpackPlan } from '@clembo/core';
-import { amountWords } from '@clembo/formats/amounts';
+import { amountWords, localeOfPage } from '@clembo/formats/amounts';
 import { fontFolder, writePdf, writePng, writeSvg } from '@clembo/render';
 import { Brief, composeExhibit, composeSheets, createMeasure, type FontMetrics, type Promised } from '@clembo/scene';
 import metrics from '@clembo/scene/metrics.json';
@@ -32,7 +32,7 @@ export async function writePage(input: PageInput, report: (step: string, share: 
     schedule: schedulePlan(plan),
     brief,
     measure,
-    amounts: amountWords(plan, input.locale),
+    amounts: amountWords(plan, localeOfPage('language' in brief ? brief.language : undefined, input.locale)),
     edition,
     promised,
     editions,

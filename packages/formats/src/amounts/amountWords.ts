@@ -22,6 +22,17 @@ export const LOCALES = [
   'uk-UA',
 ] as const;
 
+/**
+ * The notation of the amounts of a page: that of the language in which the page is written; English, which nobody needs
+ * to choose, leaves it to the workspace.
+ *
+ * @param language ISO 639-1; undefined for pages that have none
+ */
+export function localeOfPage(language: string | undefined, locale = 'en-GB'): string {
+  if (language === undefined || language === 'en' || locale.startsWith(`${language}-`)) return locale;
+  return LOCALES.find((l) => l.startsWith(`${language}-`)) ?? locale;
+}
+
 type Amount = 'cost' | 'effort';
 
 /**
