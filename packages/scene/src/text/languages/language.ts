@@ -25,13 +25,11 @@ export type LegendWord =
   | 'runsOn'
   | 'statusDate'
   | 'gone'
-  | 'added'
   | 'deadline'
   | 'nonWorking'
   | 'elapsed'
   | 'link'
-  | 'criticalLink'
-  | 'phase';
+  | 'criticalLink';
 
 /** Everything that a page says by itself in one language; what the plan says stays in its own words. */
 export interface PageLanguage {
