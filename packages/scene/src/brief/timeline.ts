@@ -319,19 +319,13 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     shown: (b) => b.lanes.length > 0,
   },
   {
-    as: 'one',
-    name: 'strays',
-    label: 'What has no lane',
-    lead: ', ',
-    quiet: (b) => b.strays,
+    ...yesPart<TimelineBrief>(
+      'strays',
+      'What has no lane',
+      { yes: 'with what has no lane', no: 'without what has no lane' },
+      true,
+    ),
     shown: (b) => b.lanes.length > 0,
-    value: (b) => (b.strays ? 'yes' : 'no'),
-    words: (b) => (b.strays ? 'with what has no lane' : 'without what has no lane'),
-    options: () => [
-      ['yes', 'with what has no lane'],
-      ['no', 'without what has no lane'],
-    ],
-    set: (v) => ({ strays: v === 'yes' }),
   },
   {
     as: 'one',
@@ -420,19 +414,8 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     shown: (b) => b.columns.length > 0,
   },
   {
-    as: 'one',
-    name: 'totals',
-    label: 'Totals by lane',
-    lead: ', ',
-    quiet: (b) => !b.totals,
+    ...yesPart<TimelineBrief>('totals', 'Totals by lane', { yes: 'with totals by lane', no: 'without totals' }, false),
     shown: (b) => b.columns.length > 0 && (b.rows === 'each' || b.packBy !== null),
-    value: (b) => (b.totals ? 'yes' : 'no'),
-    words: (b) => (b.totals ? 'with totals by lane' : 'without totals'),
-    options: () => [
-      ['yes', 'with totals by lane'],
-      ['no', 'without totals'],
-    ],
-    set: (v) => ({ totals: v === 'yes' }),
   },
   {
     as: 'one',
@@ -586,20 +569,12 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     options: () => MONTHS.map((m, k): [string, string] => [String(k + 1), fiscalWords(m)]),
     set: (v) => ({ fiscal: Number(v) }),
   },
-  {
-    as: 'one',
-    name: 'blind',
-    label: 'What it hides',
-    lead: ', ',
-    quiet: (b) => !b.blind,
-    value: (b) => (b.blind ? 'yes' : 'no'),
-    words: (b) => (b.blind ? 'saying what it hides' : 'not saying what it hides'),
-    options: () => [
-      ['yes', 'saying what it hides'],
-      ['no', 'not saying what it hides'],
-    ],
-    set: (v) => ({ blind: v === 'yes' }),
-  },
+  yesPart<TimelineBrief>(
+    'blind',
+    'What it hides',
+    { yes: 'saying what it hides', no: 'not saying what it hides' },
+    false,
+  ),
   dayPart('from', ', from '),
   dayPart('to', ' to '),
   {

@@ -1,12 +1,8 @@
 'use client';
 import { dayOf, endOfDay, finishDayOf, isoDate, parseIsoDate, startOfDay } from '@clembo/core/time';
-import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
-import { PART_STYLE } from './ListParts';
+import { PartPanel, type SaidPart } from './PartPanel';
 
-interface Props {
-  part: string;
-  label: string;
-  text: string;
+interface Props extends SaidPart {
   /** What the part says while no date is set. */
   open: string;
   moment: number | null;
@@ -22,38 +18,33 @@ export function DatePart({ part, label, text, open, moment, isFinish, onChange }
     if (day !== null && day > -25_000 && day < 120_000) onChange(isFinish ? endOfDay(day) : startOfDay(day));
   };
   return (
-    <Popover as="span">
-      <PopoverButton data-brief-part={part} aria-label={`${label}: ${text}`} className={PART_STYLE}>
-        {text}
-      </PopoverButton>
-      <PopoverPanel anchor={{ to: 'bottom start', gap: 6 }} className="panel p-3!" focus>
-        {({ close }) => (
-          <div className="flex items-center gap-3">
-            <input
-              type="date"
-              aria-label={label}
-              defaultValue={value}
-              className="rounded border border-line bg-paper px-2 py-1"
-              onChange={(e) => type(e.target.value)}
-              onKeyDown={(e) => {
-                if (e.key !== 'Enter') return;
-                e.preventDefault(); // or the key would press the button that gets the focus, and open this again
-                close();
-              }}
-            />
-            <button
-              type="button"
-              className="quiet py-1"
-              onClick={() => {
-                onChange(null);
-                close();
-              }}
-            >
-              {open}
-            </button>
-          </div>
-        )}
-      </PopoverPanel>
-    </Popover>
+    <PartPanel part={part} label={label} text={text}>
+      {(close) => (
+        <div className="flex items-center gap-3">
+          <input
+            type="date"
+            aria-label={label}
+            defaultValue={value}
+            className="rounded border border-line bg-paper px-2 py-1"
+            onChange={(e) => type(e.target.value)}
+            onKeyDown={(e) => {
+              if (e.key !== 'Enter') return;
+              e.preventDefault(); // or the key would press the button that gets the focus, and open this again
+              close();
+            }}
+          />
+          <button
+            type="button"
+            className="quiet py-1"
+            onClick={() => {
+              onChange(null);
+              close();
+            }}
+          >
+            {open}
+          </button>
+        </div>
+      )}
+    </PartPanel>
   );
 }

@@ -1,16 +1,12 @@
 'use client';
 import { dayOf, endOfDay, finishDayOf, isoDate, startOfDay } from '@clembo/core/time';
 import type { NamedDate } from '@clembo/scene/brief';
-import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { Plus, X } from 'lucide-react';
 import { useState } from 'react';
 import { DayField, dayOfField } from '@/ui/DayField';
-import { PART_STYLE } from './ListParts';
+import { PartPanel, type SaidPart } from './PartPanel';
 
-interface Props {
-  part: string;
-  label: string;
-  text: string;
+interface Props extends SaidPart {
   dates: NamedDate[];
   onChange: (dates: NamedDate[]) => void;
 }
@@ -38,14 +34,9 @@ function dateOf({ name, from, to }: Line): NamedDate | null {
 /** A part that is a list of days and periods with names. */
 export function DatesPart({ part, label, text, dates, onChange }: Props) {
   return (
-    <Popover as="span">
-      <PopoverButton data-brief-part={part} aria-label={`${label}: ${text}`} className={PART_STYLE}>
-        {text}
-      </PopoverButton>
-      <PopoverPanel anchor={{ to: 'bottom start', gap: 6 }} className="panel p-3!" focus>
-        <Lines dates={dates} onChange={onChange} />
-      </PopoverPanel>
-    </Popover>
+    <PartPanel part={part} label={label} text={text}>
+      {() => <Lines dates={dates} onChange={onChange} />}
+    </PartPanel>
   );
 }
 

@@ -1,13 +1,9 @@
 'use client';
 import { MOST_PICTURE, type Picture } from '@clembo/scene/brief';
-import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { useState } from 'react';
-import { PART_STYLE } from './ListParts';
+import { PartPanel, type SaidPart } from './PartPanel';
 
-interface Props {
-  part: string;
-  label: string;
-  text: string;
+interface Props extends SaidPart {
   picture: Picture | null;
   onChange: (picture: Picture | null) => void;
 }
@@ -15,14 +11,9 @@ interface Props {
 /** A part that is a picture, such as a logo. */
 export function PicturePart({ part, label, text, picture, onChange }: Props) {
   return (
-    <Popover as="span">
-      <PopoverButton data-brief-part={part} aria-label={`${label}: ${text}`} className={PART_STYLE}>
-        {text}
-      </PopoverButton>
-      <PopoverPanel anchor={{ to: 'bottom start', gap: 6 }} className="panel p-3!" focus>
-        {({ close }) => <Choice picture={picture} onChange={onChange} onClose={close} />}
-      </PopoverPanel>
-    </Popover>
+    <PartPanel part={part} label={label} text={text}>
+      {(close) => <Choice picture={picture} onChange={onChange} onClose={close} />}
+    </PartPanel>
   );
 }
 

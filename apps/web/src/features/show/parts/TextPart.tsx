@@ -1,12 +1,8 @@
 'use client';
-import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { useState } from 'react';
-import { PART_STYLE } from './ListParts';
+import { PartPanel, type SaidPart } from './PartPanel';
 
-interface Props {
-  part: string;
-  label: string;
-  text: string;
+interface Props extends SaidPart {
   value: string;
   most: number;
   onChange: (value: string) => void;
@@ -15,14 +11,9 @@ interface Props {
 /** A part that is a text of one's own. */
 export function TextPart({ part, label, text, value, most, onChange }: Props) {
   return (
-    <Popover as="span">
-      <PopoverButton data-brief-part={part} aria-label={`${label}: ${text}`} className={PART_STYLE}>
-        {text}
-      </PopoverButton>
-      <PopoverPanel anchor={{ to: 'bottom start', gap: 6 }} className="panel p-3!" focus>
-        {({ close }) => <Typed label={label} value={value} most={most} onChange={onChange} onClose={close} />}
-      </PopoverPanel>
-    </Popover>
+    <PartPanel part={part} label={label} text={text}>
+      {(close) => <Typed label={label} value={value} most={most} onChange={onChange} onClose={close} />}
+    </PartPanel>
   );
 }
 
