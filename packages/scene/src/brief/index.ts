@@ -5,5 +5,6 @@ export * from './parts';
 export type { ReadBrief } from './read';
 export * from './ready';
 export * from './timeline';
+export * from './timelineParts';
 export * from './variance';
 export type { PlanWords } from './words';

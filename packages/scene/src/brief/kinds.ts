@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { type Part, type Segment, sentence } from './parts';
 import { type ReadBrief, readSentence } from './read';
-import { TIMELINE_PARTS, TimelineBrief } from './timeline';
+import { TimelineBrief } from './timeline';
+import { TIMELINE_PARTS } from './timelineParts';
 import {
   AMOUNTS_PARTS,
   AmountsBrief,

@@ -2,7 +2,7 @@ import type { TimelineBrief } from '../../brief/timeline';
 import { LANGUAGES } from '../../text/languages/index';
 import type { PageLanguage } from '../../text/languages/language';
 import { dateWords, offWords, percentWords } from './itemWords';
-import { DATE_LINE, STATUS_LINE } from '../../page/axis';
+import { DATE_LINE, STATUS_LINE } from '../../page/flags';
 import { HAIRLINE, HAREBELL, INK, MADDER, NEUTRAL, SOFT_INK } from '../../graph/ink';
 import { type GroupNode, round, type SceneNode } from '../../graph/scene';
 import {

@@ -1,5 +1,6 @@
 import { type DaysDone, daysDoneReader, type Plan } from '@clembo/core';
-import { isLabelPart, type TimelineBrief } from '../../brief/timeline';
+import type { TimelineBrief } from '../../brief/timeline';
+import { isLabelPart } from '../../brief/timelineParts';
 import { HAREBELL, HAREBELL_ON_TINT, INK, INK_ON_TINT, MADDER, MADDER_ON_TINT, SOFT_INK } from '../../graph/ink';
 import type { TextRun } from '../../graph/scene';
 import { dateWords, daysDoneWords, offWords, percentWords } from './itemWords';

@@ -1,5 +1,5 @@
 import { dayOf, finishDayOf } from '@clembo/core';
-import { NEEDS_PROMISE } from '../../brief/timeline';
+import { NEEDS_PROMISE } from '../../brief/timelineParts';
 import type { SceneNode } from '../../graph/scene';
 import { noticeLines } from '../../page/notice';
 import { formatDay } from '../../text/dates';

@@ -1,6 +1,7 @@
 import { civilFromDay, dayOf } from '@clembo/core';
 import type { SceneNode } from '../../graph/scene';
-import { flagHeight, statusFlag, timeAxis } from '../../page/axis';
+import { timeAxis } from '../../page/axis';
+import { flagHeight, statusFlag } from '../../page/flags';
 import { niceRange, timeScale, type TimeScale } from '../../scales/time';
 import { brokenLine, GRID_PAINT, STATUS_PAINT, type TextBox } from '../timeline/body';
 import type { Room } from './sheet';
