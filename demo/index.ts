@@ -1,6 +1,7 @@
 import type { Plan } from '../packages/core/src/index';
 import { museum } from './museum';
 import { saltmere } from './saltmere';
+import { newStore } from './store';
 
 /** A made-up plan as it stands, with the edition that was promised. */
 export interface DemoPlan {
@@ -15,7 +16,7 @@ export interface DemoPlan {
 
 /** The made-up plans that the application starts with. */
 export function demoPlans(): DemoPlan[] {
-  const [wall, move] = [saltmere(), museum()];
+  const [wall, move, store] = [saltmere(), museum(), newStore()];
   const current = wall.current('2026-01-12', '2026-09-14');
   const moved = move.current('2026-02-02', '2026-10-05');
   return [
@@ -39,6 +40,14 @@ export function demoPlans(): DemoPlan[] {
       baseline: move.promised('2026-02-02'),
       baselineEdition: 'Programme agreed on 2 February 2026',
       earlier: [{ name: 'Edition of 28 September 2026', plan: move.earlier('2026-02-02', '2026-09-28', moved) }],
+    },
+    {
+      key: 'museum-store',
+      current: store.current('2026-06-01', '2026-07-20'),
+      currentEdition: 'Edition of 20 July 2026',
+      baseline: store.promised('2026-06-01'),
+      baselineEdition: 'Programme agreed on 1 June 2026',
+      earlier: [],
     },
   ];
 }

@@ -62,6 +62,11 @@ function demoBriefs({ key, current }: DemoPlan): [name: string, brief: Brief][] 
       ],
     ];
   }
+  if (key === 'museum-store')
+    return [
+      ['Floors of the store', EXHIBITS.linear.suggest(current, schedulePlan(current), 1)],
+      ['By trade', { ...first, lanes: ['trade'], colour: 'floor', level: null, rows: 'packed' }],
+    ];
   return [
     ['The whole works', { ...first, lanes: ['phase'], colour: 'discipline', level: 2 }],
     [

@@ -16,6 +16,7 @@ import {
 import { amountWords } from '../../packages/formats/src/amounts/amountWords';
 import metrics from '@clembo/scene/metrics.json' with { type: 'json' };
 import { benchEngine } from './engine';
+import { benchNetwork } from './network';
 import { report, sideBySide } from './sideBySide';
 import { randomPlan } from '../../packages/scene/tests/fixtures';
 
@@ -164,3 +165,4 @@ benchEngine();
 benchCompose();
 benchPacking();
 benchIntake();
+await benchNetwork();

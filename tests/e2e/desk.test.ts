@@ -10,10 +10,11 @@ import {
   byName,
   catchDownloads,
   changePart,
+  exhibitNames,
   pageText,
+  sayPart,
   waitForShown,
   waitForText,
-  sayPart,
 } from '../support/desk';
 
 const require = createRequire(import.meta.url);
@@ -220,7 +221,7 @@ describe('an exhibit', () => {
     const download = await catchDownloads(page);
     await (await byName(page, 'button', 'Export')).click();
     await page.waitForSelector('[role="menuitem"]');
-    await (await page.$$('[role="menuitem"]'))[2]!.click();
+    await (await page.waitForSelector('[role="menuitem"]::-p-text(PNG)'))!.click();
     const png = readFileSync(await download('.png'));
     expect([png.readUInt32BE(16), png.readUInt32BE(20)]).toEqual([1684, 1191]);
     await page.close();
@@ -313,7 +314,7 @@ describe('the ledger', () => {
 describe('the desk', () => {
   test('deleting an exhibit can be taken back', async () => {
     const page = await openDemo('Museum move', 'Show');
-    const names = () => page.$$eval('main li p:first-child', (list) => list.map((p) => p.textContent));
+    const names = () => exhibitNames(page);
     const before = await names();
     await (await byName(page, 'button', `More for ${before[0]}`)).click();
     await page.waitForSelector('[role="menuitem"]');
@@ -474,6 +475,7 @@ describe('every entry of the server checks what it is given', () => {
     ['PATCH', `/api/plans/${nobody}`, '{"name":"x"}', 400],
     ['PATCH', `/api/plans/${nobody}`, '{"name":""}', 400],
     ['DELETE', `/api/plans/${nobody}`, undefined, 404],
+    ['GET', `/api/exhibits/${nobody}`, undefined, 404],
     ['PATCH', `/api/exhibits/${nobody}`, '{"name":7}', 400],
     ['PATCH', `/api/exhibits/${nobody}`, '{"name":"x"}', 404],
     ['POST', `/api/exhibits/${nobody}/page`, '{"format":"pdf"}', 404],

@@ -252,8 +252,15 @@ describe('what belongs to another workspace is not there', () => {
       'a new exhibit',
       ({ plan }) => ['POST', `/api/plans/${plan}/exhibits`, { name: 'x', brief: { kind: 'timeline' } }],
     ],
+    ['what an exhibit shows', ({ exhibit }) => ['GET', `/api/exhibits/${exhibit}`]],
     ['an exhibit', ({ exhibit }) => ['PATCH', `/api/exhibits/${exhibit}`, { name: 'Mine' }]],
     ['a page', ({ exhibit }) => ['POST', `/api/exhibits/${exhibit}/page`, { format: 'svg' }]],
+    [
+      'pages in one file',
+      ({ plan, exhibit }) => ['POST', `/api/plans/${plan}/pages`, { format: 'svg', exhibits: [exhibit] }],
+    ],
+    ['the order of its exhibits', ({ plan, exhibit }) => ['PUT', `/api/plans/${plan}/exhibits`, { order: [exhibit] }]],
+    ['a kept brief', ({ exhibit }) => ['DELETE', `/api/briefs/${exhibit}`]],
     ['its ledger', ({ plan }) => ['GET', `/plans/${plan}/structure`]],
     ['its contact sheet', ({ plan }) => ['GET', `/plans/${plan}/show`]],
   ])('%s', async (_, request) => {

@@ -433,7 +433,7 @@ describe('the demo plan', () => {
     const ref = await page.$eval('[role="row"][data-ref]', (r) => r.getAttribute('data-ref')!);
     const now = async () => (await planNow()).activities.find((a) => a.ref === ref)!;
     const before = await now();
-    const bar = (await page.$(`[data-ref="${ref}"] [data-grip="move"]`))!;
+    const bar = (await page.waitForSelector(`[data-ref="${ref}"] [data-grip="move"]`))!;
     const box = (await bar.boundingBox())!;
     const y = box.y + 6;
     const x = box.x + box.width / 3;
@@ -463,8 +463,6 @@ describe('the demo plan', () => {
 });
 
 describe('two people on one plan', () => {
-  const nameAt = (p: Page, row: number) => p.$eval(cell(row, 'name'), (c) => c.textContent!.trim());
-
   test('each sees what the other keeps without a reload; what is typed at once into different cells stays', async () => {
     await begin('Shared');
     for (const name of ['Dig', 'Fill', 'Pave']) {
@@ -519,7 +517,11 @@ describe('two people on one plan', () => {
     await page.waitForFunction(() => document.body.innerText.includes('The server does not answer'), {
       timeout: 20_000,
     });
-    expect(await nameAt(page, 2)).toBe('Pave and mark');
+    await page.waitForFunction(
+      (c) => document.querySelector(c)?.textContent?.trim() === 'Pave and mark',
+      {},
+      cell(2, 'name'),
+    );
     expect((await planNow()).activities[2]!.name).toBe('Pave');
     await page.setOfflineMode(false);
     await until(async () => (await planNow()).activities[2]!.name, 'Pave and mark');

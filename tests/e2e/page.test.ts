@@ -3,7 +3,7 @@ import { mkdtemp, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Browser, ElementHandle, Page } from 'puppeteer-core';
-import { openBrowser, openPage, pageShown } from '../support/browser';
+import { openBrowser, openPage } from '../support/browser';
 import {
   address,
   byName,
@@ -11,11 +11,13 @@ import {
   changeMany,
   changePart,
   listClosed,
+  newExhibit,
   pageText,
   run,
   sayPart,
   waitForShown,
   waitForText,
+  toSheet,
 } from '../support/desk';
 
 let browser: Browser;
@@ -24,16 +26,8 @@ let page: Page;
 beforeAll(async () => {
   ({ browser, close } = await openBrowser());
   page = await openPage(browser, address);
-  const href = await page.evaluate(() => {
-    const row = [...document.querySelectorAll('main li')].find((li) => li.textContent?.includes('Saltmere'))!;
-    return [...row.querySelectorAll('a')].find((a) => a.textContent?.trim() === 'Show')!.href;
-  });
-  await page.goto(href, { waitUntil: 'networkidle2' });
-  // Small pages are drawn once the sheet is at work.
-  await page.waitForSelector('main li svg[viewBox]');
-  await (await byName(page, 'button', 'New exhibit')).click();
-  await page.waitForFunction(() => /\/show\/[0-9a-f-]{36}$/.test(location.pathname), { timeout: 20_000 });
-  await pageShown(page);
+  await toSheet(page, 'Saltmere');
+  await newExhibit(page);
 }, 120_000);
 afterAll(() => close());
 

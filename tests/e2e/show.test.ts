@@ -8,10 +8,13 @@ import {
   changeMany,
   changePart,
   choose,
+  exhibitNames,
+  newExhibit,
   pageText,
   run,
   waitForShown,
   waitForText,
+  toSheet,
 } from '../support/desk';
 
 let browser: Browser;
@@ -23,14 +26,10 @@ afterAll(() => close());
 
 const sheetOf = async (plan: string): Promise<Page> => {
   const page = await openPage(browser, address);
-  const href = await page.evaluate((name) => {
-    const row = [...document.querySelectorAll('main li')].find((li) => li.textContent?.includes(name))!;
-    return [...row.querySelectorAll('a')].find((a) => a.textContent?.trim() === 'Show')!.href;
-  }, plan);
-  await page.goto(href, { waitUntil: 'networkidle2' });
+  await toSheet(page, plan);
   return page;
 };
-const names = (page: Page) => page.$$eval('main li p:first-child', (list) => list.map((p) => p.textContent));
+const names = exhibitNames;
 const shown = (page: Page) => page.$eval('[data-testid="shown"]', (e) => e.textContent ?? '');
 const roles = (page: Page, role: string) =>
   page.$$eval(`[data-testid="page"] [data-role="${role}"]`, (list) => list.length);
@@ -38,9 +37,7 @@ const roles = (page: Page, role: string) =>
 test('a new exhibit is a page that suits the plan; every part of its brief can be changed and lasts', async () => {
   const page = await sheetOf('Museum move');
   const before = await names(page);
-  await (await byName(page, 'button', 'New exhibit')).click();
-  await page.waitForFunction(() => /\/show\/[0-9a-f-]{36}$/.test(location.pathname), { timeout: 20_000 });
-  await pageShown(page);
+  await newExhibit(page);
   expect(await page.$eval('[data-testid="fit"]', (e) => e.textContent)).toMatch(/^Fits.*smallest type/);
   expect(await page.$eval('[data-brief-part="compare"]', (e) => e.textContent)).toMatch(/^Programme agreed/);
 

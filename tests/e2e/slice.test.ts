@@ -135,7 +135,7 @@ describe('from a file to a page and back', () => {
 
     await (await byName(page, 'button', 'Export')).click();
     await page.waitForSelector('[role="menuitem"]');
-    await (await page.$$('[role="menuitem"]'))[1]!.click();
+    await (await page.waitForSelector('[role="menuitem"]::-p-text(SVG)'))!.click();
     const svg = readFileSync(await download('.svg'), 'utf8');
     const parsed = await page.evaluate((source) => {
       const document = new DOMParser().parseFromString(source, 'image/svg+xml');

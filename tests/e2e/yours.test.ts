@@ -434,7 +434,7 @@ describe('a sketch', () => {
     // A click is a milestone.
     await drag(505, 505, 2);
     await name('Open');
-    expect(await rows()).toEqual(['Design', 'Build', 'Open']);
+    await until(rows, ['Design', 'Build', 'Open']);
     const design = await of('Design');
     const [first, last] = [design.start! / 1440, design.finish! / 1440 - 1];
     // Both ends lie on working days, and the length is what lies between.

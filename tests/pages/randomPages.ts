@@ -116,6 +116,16 @@ function newParts(random: () => number, first: number, days: number): Partial<Ti
           })
         : [],
     language: pick(['en', 'en', 'en', 'de', 'fr', 'es', 'it', 'nl']),
+    // What is set by hand and still stands in its row.
+    looks:
+      random() < 0.3
+        ? Array.from({ length: 8 }, (_, k) => ({
+            ref: `A${k * 3}`,
+            ...(random() < 0.5 ? { side: pick(['right', 'left', 'inside', 'above'] as const) } : {}),
+            ...(random() < 0.3 ? { strong: true } : {}),
+            ...(random() < 0.2 ? { shape: pick(['circle', 'star', 'flag'] as const) } : {}),
+          }))
+        : [],
   };
 }
 

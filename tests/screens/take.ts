@@ -76,13 +76,6 @@ await take('changes', async (page) => {
   await press(page, 'See what has changed');
   await page.waitForSelector('[aria-label="Changes"] h2');
 });
-await take('editions', async (page) => {
-  const href = await page.$eval('a[href^="/intake/"]', (a) => (a as HTMLAnchorElement).href);
-  await page.goto(`${href}/changes`, { waitUntil: 'networkidle2' });
-  await page.waitForSelector('[aria-label="Changes"] h2');
-  await press(page, 'Refresh the plan');
-  await page.waitForFunction(() => location.pathname.endsWith('/gather'));
-});
 /** Goes to another part of Gather of a plan. */
 const gather = async (page: Page, plan: string, part: string) => {
   const href = (await row(page, plan, 'Structure')).replace(/structure$/, part);
@@ -110,54 +103,12 @@ await take('worklist', async (page) => {
   await gather(page, 'Saltmere', 'gather/work');
   await list(page, 'Nobody responsible');
 });
-await take('starters', async (page) => {
-  await page.goto(`${address}/starters`, { waitUntil: 'networkidle2' });
-  await page.click('button[aria-pressed]');
-  await page.type('[aria-label="Name of the plan"]', 'Library, north wing');
-});
-await take('sketch', async (page) => {
-  await press(page, 'Sketch one');
-  await page.waitForSelector('[data-testid="ground"]');
-  const box = (await (await page.$('[data-testid="ground"]'))!.boundingBox())!;
-  const left = Math.max(box.x, 340);
-  const drawn: [from: number, to: number, name: string][] = [
-    [80, 300, 'Design'],
-    [200, 420, 'Permits'],
-    [425, 425, 'Go-ahead'],
-    [430, 560, 'Quay'],
-    [500, 720, 'Pavilion'],
-  ];
-  for (const [k, [from, to, name]] of drawn.entries()) {
-    const y = box.y + k * 38 + 19;
-    await page.mouse.move(left + from, y);
-    await page.mouse.down();
-    await page.mouse.move(left + (from + to) / 2, y);
-    await page.mouse.move(left + to, y);
-    await page.mouse.up();
-    await page.waitForSelector('[aria-label="Name"]');
-    await page.keyboard.type(name);
-    await page.keyboard.press('Enter');
-    await page.waitForFunction(
-      (n) => [...document.querySelectorAll('[data-row]')].some((r) => r.textContent === n),
-      {},
-      name,
-    );
-  }
-});
 await take('structure', async (page) => {
   await page.goto(`${await row(page, 'Saltmere', 'Structure')}?ref=G60`, { waitUntil: 'networkidle2' });
   await page.waitForSelector('[data-ref="G60"] [data-cell]');
   await page.click('[data-ref="G60"] [data-cell]');
   await page.keyboard.press('Enter');
   await page.waitForSelector('[data-testid="neighbours"]');
-});
-await take('checks', async (page) => {
-  await page.goto(await row(page, 'Saltmere', 'Structure'), { waitUntil: 'networkidle2' });
-  await page.waitForSelector('[role="row"][data-ref]');
-  await page.$$eval('main button', (all) =>
-    (all.find((b) => b.textContent!.startsWith('Checks')) as HTMLElement).click(),
-  );
-  await page.waitForSelector('aside[aria-label="Checks"]');
 });
 await take('measure', async (page) => {
   const href = await row(page, 'Saltmere', 'Structure');
@@ -186,8 +137,38 @@ await take('contact-sheet', async (page) => {
 });
 await take('slips', (page) => show(page, 'Saltmere', 'What slipped most'));
 await take('exhibit', (page) => show(page, 'Saltmere', 'The whole works'));
+await take('new-exhibit', async (page) => {
+  await page.goto(await row(page, 'Saltmere', 'Show'), { waitUntil: 'networkidle2' });
+  await page.waitForSelector('main li svg[viewBox]');
+  await press(page, 'New exhibit');
+  await new Promise((r) => setTimeout(r, 3000));
+});
+/** Makes an exhibit from one of the pages that are offered. */
+const offered = (plan: string, name: string) => async (page: Page) => {
+  await page.goto(await row(page, plan, 'Show'), { waitUntil: 'networkidle2' });
+  await page.waitForSelector('main li svg[viewBox]');
+  await press(page, 'New exhibit');
+  const tile = (await page.waitForSelector(`[data-preview="${name}"]`))!;
+  await tile.evaluate((e) => e.scrollIntoView({ block: 'center' }));
+  await page.waitForSelector(`[data-preview="${name}"] svg`);
+  await (await page.$(`[data-preview="${name}"]`))!.click();
+  await page.waitForFunction(() => /\/show\/[0-9a-f-]{36}$/.test(location.pathname));
+  await pageShown(page);
+};
+await take('network', offered('Saltmere', 'The network by contractor'));
+await take('handoffs', offered('Museum', 'Who hands over to whom'));
+await take('line', offered('Saltmere', 'Beach, the whole line'));
+// Last, since it leaves the page as it was set by hand.
 await take('margin', async (page) => {
   await show(page, 'Museum', 'By project');
-  await page.click('[data-role="bar"]');
+  await press(page, 'Put onto the page');
+  await (await page.waitForSelector('[role="menuitem"]::-p-text(Words)'))!.click();
+  const bar = (await (await page.$('g[data-ref="C40"] [data-role="bar"], [data-role="bar"]'))!.boundingBox())!;
+  await page.mouse.click(bar.x + bar.width - 2, bar.y + bar.height / 2);
+  await page.waitForSelector('textarea[aria-label="Words of the note"]');
+  await page.keyboard.type('Waits for the lifts');
+  // The page has made room for the margin.
+  const now = (await (await page.$('[data-role="bar"]'))!.boundingBox())!;
+  await page.mouse.click(now.x + 4, now.y + now.height / 2);
 });
 await close();

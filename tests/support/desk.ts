@@ -125,3 +125,56 @@ export async function until<T>(read: () => Promise<T>, wanted: T): Promise<void>
     }
   }
 }
+
+/** Begins a new exhibit of the sheet by one of the pages that are offered. */
+export async function newExhibit(page: Page, preview = 'Timeline'): Promise<void> {
+  await (await byName(page, 'button', 'New exhibit')).click();
+  // Pages further down are drawn when they come into sight; they can be chosen before.
+  const tile = await page.waitForSelector(`[data-preview="${preview}"]`, { timeout: 20_000 });
+  await tile!.evaluate((e) => e.scrollIntoView({ block: 'center' }));
+  await page.waitForSelector(`[data-preview="${preview}"] svg`, { timeout: 20_000 });
+  await (await page.$(`[data-preview="${preview}"]`))!.click();
+  await page.waitForFunction(() => /\/show\/[0-9a-f-]{36}$/.test(location.pathname), { timeout: 20_000 });
+  await page.waitForSelector('[data-testid="page"] svg', { timeout: 20_000 });
+}
+
+/** What the exhibits of the sheet are called, in their order. */
+export const exhibitNames = (page: Page): Promise<string[]> =>
+  page.$$eval('main li input[aria-label^="Name of"]', (list) => list.map((e) => (e as HTMLInputElement).value));
+
+/** Goes from the desk to the sheet of exhibits of a plan, by what it is called; gives the id of the plan. */
+export async function toSheet(page: Page, plan: string): Promise<string> {
+  const href = await page.evaluate((name) => {
+    const row = [...document.querySelectorAll('main li')].find((li) => li.textContent?.includes(name))!;
+    return [...row.querySelectorAll('a')].find((a) => a.textContent?.trim() === 'Show')!.href;
+  }, plan);
+  return openSheet(page, href);
+}
+
+/** Makes a plan of a table, as it is read without a question, and goes to its sheet; gives the id of the plan. */
+export async function planOfTable(page: Page, path: string): Promise<string> {
+  await page.goto(address, { waitUntil: 'networkidle2' });
+  await upload(page, path);
+  return makeIt(page);
+}
+
+/** Makes the plan of the intake that is open, and goes to its sheet; gives the id of the plan. */
+export async function makeIt(page: Page): Promise<string> {
+  await (await byName(page, 'button', 'Make the plan')).click();
+  await page.waitForFunction(() => /\/plans\/.*\/show$/.test(location.pathname), { timeout: 30_000 });
+  return openSheet(page, page.url());
+}
+
+async function openSheet(page: Page, href: string): Promise<string> {
+  await page.goto(href, { waitUntil: 'networkidle2' });
+  // Small pages are drawn once the sheet is at work.
+  await page.waitForSelector('main li svg[viewBox]');
+  return /plans\/([^/]+)/.exec(href)![1]!;
+}
+
+/** The brief of the exhibit that is open, as the server has it. */
+export const keptBrief = async <Brief>(page: Page): Promise<Brief> => {
+  const id = page.url().split('/').at(-1)!;
+  const answer = await fetch(`${address}/api/exhibits/${id}`);
+  return ((await answer.json()) as { brief: Brief }).brief;
+};

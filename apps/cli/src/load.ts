@@ -56,7 +56,9 @@ export interface Loaded {
   /** What the file itself promised, in baseline columns; null where it has none. */
   promised: Plan | null;
   /** Editions that the file holds beside the working one, the oldest first. */
-  editions: { name: string; plan: Plan }[];
+  editions: { id: string; name: string; plan: Plan }[];
+  /** The exhibits that the file holds. */
+  exhibits: WholePlan['exhibits'];
 }
 
 /** Reads a plan from a table, a calendar, a model or our JSON, and lays the options over it. */
@@ -66,20 +68,24 @@ export async function loadPlan(file: string, options: LoadOptions): Promise<Load
   const loaded = looksLikeBundle(bytes)
     ? loadBundle(readBundle(bytes, basename(file)))
     : looksLikeJson(bytes)
-      ? { ...readPlanJson(new TextDecoder().decode(bytes), basename(file)), promised: null, editions: [] }
+      ? { ...readPlanJson(new TextDecoder().decode(bytes), basename(file)), promised: null, editions: [], exhibits: [] }
       : await loadTable(bytes, file, options, calendar);
   return { ...loaded, plan: await withOptions(loaded.plan, options, calendar) };
 }
 
 /** Of a plan with all that belongs to it, the working edition and what it is measured against. */
-function loadBundle({ editions }: WholePlan): Loaded {
+function loadBundle({ editions, exhibits }: WholePlan): Loaded {
   const { plan } = editions.find((e) => e.working)!;
   return {
     plan,
     problems: [],
     rowOf: new Map(plan.activities.map((a, k) => [a.ref, k + 1])),
     promised: editions.find((e) => e.baseline)?.plan ?? null,
-    editions: editions.filter((e) => !e.working).map(({ name, plan: kept }) => ({ name, plan: kept })),
+    editions: editions
+      .filter((e) => !e.working)
+      .map(({ id, name, plan: kept }) => ({ id, name, plan: kept }))
+      .toReversed(),
+    exhibits,
   };
 }
 
@@ -151,7 +157,7 @@ async function loadTable(
   const { table, map } = await mapTable(bytes, file, options, []);
   const intake = takeIn(table, map, file, calendar);
   const { plan, problems, rowOf, baseline } = intake;
-  return { plan, problems, rowOf, promised: promisedEdition(plan, baseline), editions: [] };
+  return { plan, problems, rowOf, promised: promisedEdition(plan, baseline), editions: [], exhibits: [] };
 }
 
 /** Reads a table by its map; with a calendar of the person's own it is the plan's. */

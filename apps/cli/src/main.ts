@@ -1,17 +1,22 @@
 import { parseArgs } from 'node:util';
 import { UnreadableFile } from '@clembo/formats';
+import { PageRefused } from '@clembo/render';
 import { UsageError } from './fail';
 import { loadPlan } from './load';
 
 const HELP = `clembo: pages from schedule data, on the command line
 
   clembo schedule FILE [--json]          dates and float of every activity, as CSV or JSON
-  clembo compose FILE [--kind KIND | --brief BRIEF.json] [--say SENTENCE] [--baseline OLD] [--date DATE] [--locale en-GB]
-         --out PAGE.(svg|pdf|png)        a page; without a brief, one that suits the plan;
+  clembo compose FILE [--kind KIND | --brief BRIEF.json | --briefs FOLDER | --exhibits] [--say SENTENCE]
+         [--baseline OLD] [--date DATE] [--locale en-GB]
+         --out PAGE.(pdf|pptx|svg|png|html|xlsx) or --out FOLDER --formats pdf,pptx,...
+                                         a page; without a brief, one that suits the plan;
+                                         --briefs: a page for each brief of a folder; --exhibits: those that
+                                         a .clembo file holds; all in one file, or each in a folder;
                                          --kind timeline, slips, bars, amounts, trend, curves, months or
                                          snapshot;
                                          --say "milestones only, in lanes by phase": what is other than that;
-                                         --baseline: what was promised; --date: of a PDF;
+                                         --baseline: what was promised; --date: of the files;
                                          --locale: whose notation numbers are written in;
                                          an exhibit over several pages is one PDF, or files with their number
   clembo intake FILE [--strict] [--out PLAN.(clembo|json)] [--json]
@@ -20,7 +25,7 @@ const HELP = `clembo: pages from schedule data, on the command line
   clembo refresh PLAN FILE [--accept KINDS] [--out PLAN] [--json]
                                          what the next file says otherwise than the plan's source did;
                                          --accept all, none, or added,removed,moved,...: written into PLAN
-  clembo convert FILE --out PLAN.(csv|xlsx|ics|ifc|json|clembo)
+  clembo convert FILE --out PLAN.(csv|xlsx|ics|ifc|json|clembo|graphml|dot)
                                          the plan in another form
   clembo brief --kind KIND               a default brief to change
   clembo check FILE [--baseline OLD] [--json]
@@ -33,6 +38,9 @@ const HELP = `clembo: pages from schedule data, on the command line
                                          time and by effort, earned value, snapshot, what slipped
   clembo linear FILE [--buffer DAYS] [--distance LENGTH] [--json]
                                          flowlines, clashes, and starts that keep a buffer
+  clembo balance FILE --buffer 4w [--distance LENGTH] [--json]
+                                         who along a line would start when, to keep that buffer from those
+                                         before: by how many days each moves, and when all is done
 
 FILE is CSV, XLSX, iCalendar, a building model with a schedule (IFC), Clembo's own JSON, or a .clembo file with a
 plan and all that belongs to it, of which the working edition counts. Of tables the headings
@@ -74,6 +82,9 @@ const OPTIONS = {
   baseline: { type: 'string' },
   against: { type: 'string' },
   locale: { type: 'string' },
+  briefs: { type: 'string' },
+  exhibits: { type: 'boolean' },
+  formats: { type: 'string' },
   say: { type: 'string' },
   date: { type: 'string' },
   buffer: { type: 'string' },
@@ -93,7 +104,7 @@ export async function main(argv: string[]): Promise<number> {
     process.stdout.write(printable(await run(argv)));
     return 0;
   } catch (error) {
-    const known = error instanceof UsageError || error instanceof UnreadableFile;
+    const known = error instanceof UsageError || error instanceof UnreadableFile || error instanceof PageRefused;
     const parsing = (error as NodeJS.ErrnoException).code?.startsWith('ERR_PARSE_ARGS');
     if (!known && !parsing) throw error;
     process.stderr.write(`clembo: ${printable((error as Error).message)}\n`);
@@ -155,6 +166,8 @@ async function run(argv: string[]): Promise<string> {
       );
     case 'linear':
       return (await import('./commands/linear')).linearCommand(await load(), values.buffer, values.distance, asJson);
+    case 'balance':
+      return (await import('./commands/balance')).balanceCommand(await load(), values.buffer, values.distance, asJson);
     default:
       throw new UsageError(`there is no command “${command}”. \`clembo --help\` lists them.`);
   }

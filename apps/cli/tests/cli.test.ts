@@ -1,10 +1,10 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { execFile } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { unzipSync } from 'fflate';
+import { strFromU8, unzipSync } from 'fflate';
 
 const bin = join(dirname(fileURLToPath(import.meta.url)), '../bin/clembo.mjs');
 let folder: string;
@@ -430,6 +430,23 @@ describe('clembo check, changes, variance, linear', () => {
     ]);
   });
 
+  // Common practice: rates that give 9, 20, 15, 30, 43 and 20 whole weeks one after the other, four weeks between them.
+  test('balance moves each trade behind the one before it, and says when all is done', async () => {
+    const rates = [4300, 1935, 2580, 1290, 900, 1935];
+    const rows = rates.map((r, k) => `T${k},Trade ${k},2025-01-06,0,270900,${r}`);
+    const plan = file('balance.csv', `ID,Name,Start,From place,To place,Rate\n${rows.join('\n')}\n`);
+    const r = JSON.parse((await clembo('balance', plan, '--calendar', 'seven-day', '--buffer', '4w', '--json')).out);
+    expect(r.changes.map((c: { movedDays: number }) => c.movedDays / 7)).toEqual([0, 4, 13, 17, 21, 48]);
+    const week = (date: string) => (Date.parse(date) - Date.parse('2025-01-06')) / 604_800_000;
+    expect(r.changes.map((c: { newStart: string }) => week(c.newStart))).toEqual([0, 4, 13, 17, 21, 48]);
+    // Sixty-eight weeks from a Monday on end on a Sunday.
+    expect(r.finish).toBe('2026-04-26');
+    expect((await clembo('balance', plan, '--calendar', 'seven-day', '--buffer', '4w')).out).toContain(
+      'all done on 2026-04-26',
+    );
+    expect((await clembo('balance', plan, '--buffer', 'soon')).err).toContain('--buffer takes days or weeks');
+  });
+
   test('public holidays are days off', async () => {
     const plan = file('xmas.csv', 'ID,Name,Duration\nA,Dig,10\n');
     const finish = async (...more: string[]) =>
@@ -437,6 +454,91 @@ describe('clembo check, changes, variance, linear', () => {
     expect(await finish()).toBe('2026-01-02');
     expect(await finish('--holidays', 'GB')).toBe('2026-01-07');
     expect((await clembo('schedule', plan, '--holidays', 'Mars')).err).toContain('--holidays takes a country');
+  });
+});
+
+describe('the weekly run', () => {
+  const briefs = () => {
+    const path = join(folder, 'briefs');
+    mkdirSync(path, { recursive: true });
+    const put = (name: string, brief: object) => writeFileSync(join(path, name), JSON.stringify(brief));
+    put('02-strung.json', { kind: 'timeline', rows: 'strand', include: 'milestones' });
+    put('01-all.json', { kind: 'timeline', title: 'All of it', looks: [{ ref: 'A', text: 'The big dig' }] });
+    writeFileSync(join(path, 'notes.txt'), 'not a brief');
+    return path;
+  };
+  const TWO = 'ID,Name,Start,Finish,Days\nA,Dig,2026-03-02,2026-03-06,5\nM,Open,2026-03-09,2026-03-09,0\n';
+
+  test('a folder of briefs becomes one file, in the order of the briefs, with what is set by hand', async () => {
+    const out = join(folder, 'week.pptx');
+    const { code, out: said } = await clembo('compose', file('two.csv', TWO), '--briefs', briefs(), '--out', out);
+    expect([code, said.split('\n').filter((l) => !l.startsWith('  '))]).toEqual([
+      0,
+      [
+        `${out}, 01-all: 2 of 2 activities shown`,
+        `${out}, 02-strung: 1 of 2 activities shown · not shown: 1 left out by the brief`,
+        '',
+      ],
+    ]);
+    const files = unzipSync(readFileSync(out));
+    expect(strFromU8(files['ppt/slides/slide1.xml']!)).toContain('>The big dig<');
+    expect(strFromU8(files['ppt/slides/slide2.xml']!)).not.toContain('Dig');
+  });
+
+  test('or a file for each in each format that is wanted', async () => {
+    const out = join(folder, 'pages');
+    const args = ['compose', file('two.csv', TWO), '--briefs', briefs(), '--out', out, '--formats', 'pdf,svg,xlsx'];
+    expect((await clembo(...args)).code).toBe(0);
+    expect(readdirSync(out).sort()).toEqual([
+      '01-all.pdf',
+      '01-all.svg',
+      '01-all.xlsx',
+      '02-strung.pdf',
+      '02-strung.svg',
+      '02-strung.xlsx',
+    ]);
+    expect(readFileSync(join(out, '01-all.svg'), 'utf8')).toContain('>All of it</text>');
+    // The same again gives the same bytes.
+    const first = readFileSync(join(out, '01-all.pdf'));
+    const again = ['--date', '2026-03-01'];
+    await clembo(...args, ...again);
+    const second = readFileSync(join(out, '01-all.pdf'));
+    await clembo(...args, ...again);
+    expect(readFileSync(join(out, '01-all.pdf')).equals(second)).toBe(true);
+    expect(first.length).toBeGreaterThan(1000);
+  });
+
+  test('the exhibits that a plan holds are written after its refresh', async () => {
+    const plan = join(folder, 'held.clembo');
+    await clembo('intake', file('held.csv', TWO), '--out', plan);
+    await clembo(
+      'refresh',
+      plan,
+      file('held2.csv', TWO.replace('2026-03-06,5', '2026-03-20,15')),
+      '--accept',
+      'all',
+      '--out',
+      plan,
+    );
+    const out = join(folder, 'held.html');
+    const { code } = await clembo('compose', plan, '--exhibits', '--out', out);
+    expect(code).toBe(0);
+    expect(readFileSync(out, 'utf8')).toContain('20 March 2026');
+  });
+
+  test('what is wrong is said', async () => {
+    const plan = file('two.csv', TWO);
+    const wrong = async (...more: string[]) => (await clembo('compose', plan, ...more)).err;
+    const empty = join(folder, 'empty');
+    mkdirSync(empty, { recursive: true });
+    expect(await wrong('--briefs', empty, '--out', 'x.pdf')).toContain('holds no briefs');
+    expect(await wrong('--briefs', briefs(), '--out', 'x.svg')).toContain('holds one page');
+    expect(await wrong('--briefs', briefs(), '--out', folder, '--formats', 'pdf,gif')).toContain('gif is none of');
+    expect(await wrong('--exhibits', '--out', 'x.pdf')).toContain('holds no exhibits');
+    expect(await wrong('--exhibits', '--briefs', briefs(), '--out', 'x.pdf')).toContain('only one');
+    expect(await wrong('--briefs', briefs())).toContain('--out FOLDER --formats');
+    writeFileSync(join(empty, 'bad.json'), '{"kind":"timeline","rows":"heaps"}');
+    expect(await wrong('--briefs', empty, '--out', 'x.pdf')).toMatch(/bad\.json: not a brief: rows/);
   });
 });
 
@@ -525,7 +627,7 @@ describe('what is wrong is said in a line, with exit code 2', () => {
     [['schedule', 'nowhere.csv'], 'There is no file nowhere.csv.'],
     [['frobnicate'], 'there is no command “frobnicate”'],
     [['schedule'], 'needs a file'],
-    [['compose', 'PLAN'], '--out PAGE.svg'],
+    [['compose', 'PLAN'], '--out PAGE.pdf'],
     [['schedule', 'PLAN', '--start', 'soon'], '--start takes a date such as 2026-09-14'],
     [['schedule', 'PLAN', '--bogus'], '--bogus'],
     [['compose', 'PLAN', '--brief', 'BAD', '--out', 'x.svg'], 'rows'],

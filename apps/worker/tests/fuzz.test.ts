@@ -48,13 +48,13 @@ async function takeIn(bytes: Uint8Array, source: string, draw: boolean): Promise
       if (!accepted.success) throw new Error(`not a plan: ${accepted.error.message.slice(0, 500)}`);
     }
     if (draw)
-      await ask('writePage', {
-        ...made,
+      await ask('writePages', {
+        plan: made.plan,
         edition: 'x',
-        promised: null,
-        editions: [],
+        pages: [{ name: 'Fuzz', brief: made.brief, promised: null, editions: [] }],
         locale: 'en-GB',
         format: 'svg',
+        sheet: 1,
         date: 0,
       });
     return 'plan';

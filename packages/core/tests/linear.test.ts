@@ -1,5 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import {
+  applyCommand,
+  balance,
+  balanceCommands,
   blockClashes,
   clashesOf,
   inOrder,
@@ -8,6 +11,7 @@ import {
   findClashes,
   FIVE_DAY,
   flowline,
+  hasBegun,
   leastDistance,
   leastGap,
   linearBlocks,
@@ -20,6 +24,7 @@ import {
   parseIsoDate,
   placeAt,
   schedulePlan,
+  startOfDay,
   startsWithBuffer,
   sectionsOf,
   timesAt,
@@ -303,5 +308,63 @@ describe('linear work of a plan', () => {
   test('what holds its stretch is a block', () => {
     expect(linearWorks(plan, s).works.map((w) => w.work.ref)).toEqual(['A', 'B']);
     expect(linearBlocks(plan, s)).toEqual([{ ref: 'C', from: 700, to: 900, start: monday, finish: monday + 5 }]);
+  });
+});
+
+describe('balance of a plan', () => {
+  const day0 = parseIsoDate('2026-03-02')!;
+  const work = (ref: string, start: number, days: number, part: object = {}) =>
+    makeActivity({
+      ref,
+      from: 0,
+      to: 2_400_000,
+      start: startOfDay(day0 + start),
+      finish: startOfDay(day0 + start + days),
+      ...part,
+    });
+  const plan = (...activities: ReturnType<typeof makeActivity>[]) =>
+    makePlan({
+      name: '',
+      start: startOfDay(day0),
+      source: 'given',
+      calendars: [FIVE_DAY],
+      calendar: FIVE_DAY.id,
+      activities,
+    });
+
+  test('nothing moves to an earlier day, what has begun stays, and all others keep the buffer on whole days', () => {
+    for (let seed = 1; seed <= 40; seed++) {
+      let state = seed * 7919;
+      const below = (n: number) => {
+        state = (state * 1103515245 + 12345) % 2147483648;
+        return state % n;
+      };
+      const p = plan(
+        ...Array.from({ length: 6 }, (_, k) =>
+          work(`W${k}`, below(60), 5 + below(40), below(4) === 0 ? { percent: 20 } : {}),
+        ),
+      );
+      const works = linearWorks(p, schedulePlan(p)).works.sort((a, b) => a.points[0]!.time - b.points[0]!.time);
+      const isHeld = (w: (typeof works)[number]) => hasBegun(p.activities[w.position]!);
+      const list = balance(
+        works.map((w) => [w]),
+        { buffer: { days: 4, distance: 0 }, waits: true, held: isHeld },
+      );
+      list.forEach((b) => {
+        expect(b.newStart).toBeGreaterThanOrEqual(b.start - 1e-9);
+        if ((p.activities[b.position]!.percent ?? 0) > 0) expect(b.newStart).toBe(b.start);
+        else if (b.newStart > b.start) expect(b.newStart % 1).toBe(0);
+      });
+      // Taken, the plan keeps the buffer between all that are not held.
+      const then = balanceCommands(p, list).reduce((now, c) => applyCommand(now, c).plan, p);
+      const after = new Map(linearWorks(then, schedulePlan(then)).works.map((w) => [w.work.ref, w.points]));
+      list.forEach((b, k) => {
+        if (b.newStart === b.start) return;
+        for (const a of list.slice(0, k)) {
+          const gap = leastGap(after.get(a.ref)!, after.get(b.ref)!)!.gap;
+          expect([seed, a.ref, b.ref, gap >= 4 - 1e-6]).toEqual([seed, a.ref, b.ref, true]);
+        }
+      });
+    }
   });
 });

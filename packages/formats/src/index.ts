@@ -44,5 +44,6 @@ export { readAgain, type Reading, type SecondReading } from './intake/again';
 export { planSchema } from './json/planSchema';
 export { writePlanCalendar } from './out/calendarFile';
 export { writePlanModel } from './out/modelFile';
+export { writePlanDot, writePlanGraphml } from './out/graphs';
 export { writePlanCsv, writePlanXlsx } from './out/tables';
 export { looksLikeBundle, readBundle, writeBundle } from './bundle/bundle';

@@ -199,3 +199,15 @@ test('a calendar entry that comes back after millions of years is one row, at on
   // Its headings and the entry.
   expect(table!.rows.length).toBe(2);
 });
+
+test.each(['P299999999999999999999D', 'P2X'])('a duration of %s is not read: it is no end', async (duration) => {
+  const lines = ['BEGIN:VCALENDAR', 'BEGIN:VEVENT', 'UID:a', 'SUMMARY:Long', 'DTSTART;VALUE=DATE:20260105'];
+  const text = [...lines, `DURATION:${duration}`, 'END:VEVENT', 'END:VCALENDAR'].join('\r\n');
+  const began = Date.now();
+  const [table] = await readTables(new TextEncoder().encode(text), 'x.ics');
+  expect((Date.now() - began) / 1000).toBeLessThan(SECONDS);
+  const [heads, row] = table!.rows as [string[], string[]];
+  expect(row[heads.indexOf('Start')]).toBe('2026-01-05');
+  expect(row[heads.indexOf('Finish')]).not.toMatch(/^\d{4}-/);
+  expect(row[heads.indexOf('Finish')]).not.toBe('');
+});

@@ -1,4 +1,11 @@
+export { archived, fileStem } from './archive';
 export { type FontFolder, fontFolder } from './fonts';
+export { type HtmlOptions, writeHtml } from './html/html';
 export { type PdfOptions, writePdf } from './pdf/pdf';
 export { type PngOptions, writePng } from './png/png';
+export { type PptxOptions, writePptx } from './pptx/pptx';
 export { type SvgOptions, writeSvg } from './svg/svg';
+export { writeBpmn } from './bpmn/bpmn';
+export { PageRefused } from './refused';
+export { holdsSeveral, PAGE_FORMATS, PAGE_TYPES, type PageFormat, writePages, type WriteOptions } from './write';
+export { writeXlsxOf } from './xlsx/xlsx';

@@ -1,12 +1,27 @@
 export * from './brief/index';
 export { suggestTimelineBrief } from './brief/suggest';
 export { type ComposeInput, MOST_EDITIONS, type Promised } from './exhibits/composed';
+export { typedFromPlan } from './exhibits/handoffs/process';
 export { composeExhibit, composeSheets, EXHIBITS, type ExhibitKind, type ExhibitName } from './exhibits/registry';
 export { blindWords } from './exhibits/timeline/blind';
 export type { AmountWords } from './text/amounts';
 export { type SnapshotLine, snapshotLines } from './exhibits/variance/snapshotLines';
 export { TO_COME } from './exhibits/timeline/marks';
-export { CATEGORIES, GREY, HAIRLINE, HAREBELL, INK, KELP, MADDER, NEUTRAL, PAPER, SOFT_INK, tint } from './graph/ink';
+export {
+  CATEGORIES,
+  GREY,
+  HAIRLINE,
+  HAREBELL,
+  INK,
+  KELP,
+  MADDER,
+  NEUTRAL,
+  PAPER,
+  SAND,
+  SOFT_INK,
+  tint,
+} from './graph/ink';
+export type { ProcessShapes } from './graph/process';
 export * from './graph/scene';
 export { Occupancy } from './labels/occupancy';
 export { packRows } from './rows/pack';

@@ -35,6 +35,15 @@ const say = (b: Brief) =>
   sentenceOf(b, words)
     .map((s) => s.text)
     .join('');
+const SCALES = [
+  '1 : 5,000',
+  '1 : 250',
+  '1 : 1,250,000',
+  '12 mm a month',
+  '5.5 mm a week',
+  '3 mm a day',
+  '40 mm a year',
+];
 const kinds = Object.keys(SPOKEN) as BriefKind[];
 const read = (text: string, from: Brief = defaultBrief('timeline')) => readBriefSentence(text, from, words);
 
@@ -85,7 +94,13 @@ describe('a sentence is read back as the brief that it says', () => {
                       ? part.set({ width: 420, height: 297.5 })
                       : part.as === 'picture'
                         ? part.set(null)
-                        : part.set(someCondition(random, 1));
+                        : part.as === 'place'
+                          ? part.set(
+                              part.typed
+                                ? pick(SCALES.flatMap((t) => part.read(t, words, now) ?? []))
+                                : Math.floor(random() * 5000) * 1000,
+                            )
+                          : part.set(someCondition(random, 1));
         brief = { ...brief, ...change } as Brief;
       }
       const back = readBriefSentence(say(brief), defaultBrief(kind), words);

@@ -1,4 +1,4 @@
-import { findUnusableText, Plan } from '@clembo/core';
+import { bareBits, findUnusableText, PictureRefused, Plan, type PlanPicture } from '@clembo/core';
 
 /** A plan that the store does not take in; the message says what is wrong, and where. */
 export class PlanRefused extends Error {}
@@ -30,6 +30,7 @@ export function acceptPlan(data: Plan): Plan {
   unique('Code fields', data.codeFields);
   unique('Calendars', data.calendars);
   unique('Lines', data.lines);
+  unique('Pictures', data.pictures);
   const seen = new Map<string, number>();
   data.activities.forEach((a, i) => {
     const before = seen.get(a.ref);
@@ -39,7 +40,17 @@ export function acceptPlan(data: Plan): Plan {
       );
     seen.set(a.ref, i);
   });
-  return result.data;
+  return { ...result.data, pictures: result.data.pictures.map(acceptPicture) };
+}
+
+/** A picture without anything that is not pixels. */
+function acceptPicture(picture: PlanPicture): PlanPicture {
+  try {
+    return { ...picture, data: bareBits(picture.data) };
+  } catch (error) {
+    if (!(error instanceof PictureRefused)) throw error;
+    throw new PlanRefused(`The picture “${picture.name}” cannot be kept: ${error.message}.`);
+  }
 }
 
 /**
@@ -54,6 +65,7 @@ export function acceptChange(before: Plan, after: Plan): Plan {
     ...after,
     activities: after.activities.filter((a) => !known.has(a)),
     links: after.links.filter((l) => !known.has(l)),
+    pictures: after.pictures === before.pictures ? [] : after.pictures,
   };
   const accepted = acceptPlan(fresh);
   if (after.activities !== before.activities) {
@@ -64,6 +76,7 @@ export function acceptChange(before: Plan, after: Plan): Plan {
   let [a, l] = [0, 0];
   return {
     ...accepted,
+    pictures: after.pictures === before.pictures ? before.pictures : accepted.pictures,
     activities:
       after.activities === before.activities
         ? before.activities

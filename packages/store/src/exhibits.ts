@@ -72,6 +72,35 @@ export async function addExhibit(db: Database, planId: string, name: string, bri
   return row!.id;
 }
 
+/** Puts the exhibits of a plan into an order; those that are not named follow as they stood. False for no such plan. */
+export async function orderExhibits(
+  store: Store,
+  access: Access,
+  planId: string,
+  ids: readonly string[],
+): Promise<boolean> {
+  mayWrite(access);
+  return inTransaction(store, async (db) => {
+    const [owner] = await db.select({ id: plan.id }).from(plan).where(ownPlan(access, planId)).for('update');
+    if (!owner) return false;
+    const rows = await db
+      .select({ id: exhibit.id })
+      .from(exhibit)
+      .where(eq(exhibit.planId, planId))
+      .orderBy(asc(exhibit.position), asc(exhibit.createdAt));
+    const place = new Map(ids.map((id, k) => [id, k]));
+    const order = rows
+      .map(({ id }, k) => ({ id, place: place.get(id) ?? ids.length + k }))
+      .sort((a, b) => a.place - b.place);
+    for (const [k, { id }] of order.entries())
+      await db
+        .update(exhibit)
+        .set({ position: k + 1 })
+        .where(eq(exhibit.id, id));
+    return true;
+  });
+}
+
 /** What is to become of an exhibit: its name, and parts of its brief. */
 export interface ExhibitChange {
   name?: string;

@@ -10,6 +10,7 @@ export {
   deleteExhibit,
   ExhibitPassed,
   listExhibits,
+  orderExhibits,
   readExhibit,
   restoreExhibit,
   type StoredExhibit,
@@ -48,6 +49,7 @@ export {
   Choices,
   JobInput,
   type JobState,
+  MOST_PAGES,
   PAGE_FORMATS,
   type PageFormat,
   PLAN_FORMATS,
@@ -94,6 +96,7 @@ export { chooseLocale, createWorkspace, firstWorkspace, localeOf } from './works
 export { type ChangeSummary, listPlanChanges, readTurns, type Turns } from './history';
 export { turnChange, turnTo } from './turnChange';
 export { dropBook, keepBook, type KeptBook, listKeptBooks } from './keptBooks';
+export { dropBrief, keepBrief, type KeptBrief, listKeptBriefs } from './keptBriefs';
 export { dropStarter, keepStarter, listStarters, readStarter, type StarterSummary } from './starters';
 export { keepWholePlan, readWholePlan } from './wholePlan';
 export { keepArrangement, type KeptArrangement, listArrangements } from './arrangements';

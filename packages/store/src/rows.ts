@@ -33,6 +33,7 @@ const ACTIVITY_FIELDS: [column: string, value: (a: Activity) => CopyValue][] = [
   ['from_place', (a) => a.from],
   ['to_place', (a) => a.to],
   ['quantity', (a) => a.quantity],
+  ['output', (a) => a.output],
   ['rate', (a) => a.rate],
   ['crews', (a) => a.crews],
   ['line', (a) => a.line],

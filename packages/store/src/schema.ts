@@ -53,6 +53,7 @@ export const plan = pgTable(
     retainedLogic: boolean('retained_logic').notNull(),
     periods: jsonb('periods').notNull().default([]),
     lines: jsonb('lines').notNull().default([]),
+    pictures: jsonb('pictures').notNull().default([]),
     percentShown: text('percent_shown').notNull().default('stated'),
     resources: jsonb('resources').notNull().default([]),
     /** Fields that every activity must have, and findings that are well as they are. */
@@ -142,6 +143,7 @@ export const activity = pgTable(
     fromPlace: integer('from_place'),
     toPlace: integer('to_place'),
     quantity: doublePrecision('quantity'),
+    output: doublePrecision('output'),
     rate: doublePrecision('rate'),
     crews: doublePrecision('crews'),
     line: text('line'),
@@ -273,6 +275,21 @@ export const keptBook = pgTable(
     createdAt: createdAt(),
   },
   (t) => [uniqueIndex('kept_book_by_name').on(t.workspaceId, t.name)],
+);
+
+/** A brief that is kept for other plans. */
+export const keptBrief = pgTable(
+  'kept_brief',
+  {
+    id: id(),
+    workspaceId: workspaceId(),
+    name: text('name').notNull(),
+    brief: jsonb('brief').notNull(),
+    /** Names of the code fields of the plan that it was kept from, by their ids. */
+    fields: jsonb('fields').notNull(),
+    createdAt: createdAt(),
+  },
+  (t) => [uniqueIndex('kept_brief_by_name').on(t.workspaceId, t.name)],
 );
 
 /** A plan to begin from. */

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { readdirSync, readFileSync } from 'node:fs';
+import { sql } from 'drizzle-orm';
 import { join } from 'node:path';
 import {
   applyCommand,
@@ -73,6 +74,11 @@ import {
   turnRefresh,
   VersionPassed,
   workOnEdition,
+  type JobInput,
+  orderExhibits,
+  keepBrief,
+  listKeptBriefs,
+  dropBrief,
 } from '../src/index';
 
 const admin = process.env.CLEMBO_TEST_ADMIN!;
@@ -524,7 +530,8 @@ describe('an intake that becomes a plan', () => {
 });
 
 describe('jobs', () => {
-  const page = { kind: 'writePage', exhibit: '00000000-0000-4000-8000-000000000000', format: 'pdf' } as const;
+  const NOBODY = '00000000-0000-4000-8000-000000000000';
+  const page: JobInput = { kind: 'writePages', exhibits: [NOBODY], format: 'pdf' };
 
   test('are taken up, report, and end once', async () => {
     const id = await askFor(store, ours, page);
@@ -538,6 +545,16 @@ describe('jobs', () => {
     expect(await readJobFile(store, theirs, id)).toBeNull();
     expect(await cancelJob(store, ours, id)).toBe(false);
     expect(await takeJob(store, id, 'worker two')).toBeNull();
+  });
+
+  test('that were asked for in a way that is no more end in words', async () => {
+    const id = await askFor(store, ours, page);
+    await store.db.execute(sql`update job set input = '{"kind":"writePage","exhibit":"x"}' where id = ${id}`);
+    expect(await takeJob(store, id, 'worker one')).toBeNull();
+    expect(await readJob(store, ours, id)).toMatchObject({
+      state: 'failed',
+      error: expect.stringContaining('updated'),
+    });
   });
 
   test('that were cancelled are not done, whatever comes of them', async () => {
@@ -588,7 +605,7 @@ describe('jobs', () => {
 
   test('may not be asked for by a reader where they change something', async () => {
     const reader: Access = { ...ours, role: 'reader' };
-    await expect(askFor(store, reader, { kind: 'correctIntake', intake: page.exhibit, change: {} })).rejects.toThrow(
+    await expect(askFor(store, reader, { kind: 'correctIntake', intake: NOBODY, change: {} })).rejects.toThrow(
       AccessRefused,
     );
     await expect(askFor(store, reader, page)).resolves.toMatch(/-/);
@@ -749,4 +766,40 @@ test('a database of an earlier version keeps its plans: order from positions, re
   const rows = await old.pool.query('select ref from activity order by order_key');
   expect(rows.rows.map((r) => r.ref)).toEqual(['A0', 'A1', 'A0 (2)', 'A3']);
   await old.pool.end();
+});
+
+describe('exhibits in their order', () => {
+  const brief = { kind: 'timeline' };
+
+  test('stand as they were put, those that were not named behind; only in a plan of one’s own', async () => {
+    const plan = await createPlan(store, ours, { ...museum.current, name: 'In order' }, 'First');
+    const ids: string[] = [];
+    for (const name of ['a', 'b', 'c', 'd']) ids.push((await createExhibit(store, ours, plan, name, brief))!);
+    const names = async () => (await listExhibits(store, ours, plan)).map((e) => e.name);
+    expect(await orderExhibits(store, ours, plan, [ids[2]!, ids[0]!])).toBe(true);
+    expect(await names()).toEqual(['c', 'a', 'b', 'd']);
+    expect(await orderExhibits(store, theirs, plan, [ids[3]!])).toBe(false);
+    expect(await names()).toEqual(['c', 'a', 'b', 'd']);
+    // A new one comes last, whatever the order was.
+    await createExhibit(store, ours, plan, 'e', brief);
+    expect((await names()).at(-1)).toBe('e');
+    const reader: Access = { ...ours, role: 'reader' };
+    await expect(orderExhibits(store, reader, plan, ids)).rejects.toThrow(AccessRefused);
+  });
+});
+
+describe('kept briefs', () => {
+  test('are one of a name, those of the workspace alone, and can be let go of by it alone', async () => {
+    const fields = { zone: 'Zone' };
+    await keepBrief(store, ours, { name: 'Board', brief: { kind: 'timeline', level: 1 }, fields });
+    await keepBrief(store, ours, { name: 'Board', brief: { kind: 'timeline', level: 2 }, fields });
+    const [kept, ...others] = (await listKeptBriefs(store, ours)).filter((b) => b.name === 'Board');
+    expect([kept!.brief, kept!.fields, others]).toEqual([{ kind: 'timeline', level: 2 }, fields, []]);
+    expect((await listKeptBriefs(store, theirs)).map((b) => b.id)).not.toContain(kept!.id);
+    expect(await dropBrief(store, theirs, kept!.id)).toBe(false);
+    expect(await dropBrief(store, ours, kept!.id)).toBe(true);
+    expect(await dropBrief(store, ours, kept!.id)).toBe(false);
+    const reader: Access = { ...ours, role: 'reader' };
+    await expect(keepBrief(store, reader, { name: 'No', brief: {}, fields })).rejects.toThrow(AccessRefused);
+  });
 });

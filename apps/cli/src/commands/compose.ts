@@ -1,34 +1,35 @@
-import { writeFile } from 'node:fs/promises';
+import { mkdir, stat, writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { dirname, extname, join } from 'node:path';
-import { isMilestone, NONE, parseIsoDate, type Plan, type Schedule, schedulePlan, startOfDay } from '@clembo/core';
+import { NONE, parseIsoDate, type Plan, type Schedule, schedulePlan, startOfDay } from '@clembo/core';
 import { amountWords, localeOfPage } from '@clembo/formats/amounts';
-import { fontFolder, writePdf, writePng, writeSvg } from '@clembo/render';
+import { fileStem, fontFolder, holdsSeveral, PAGE_FORMATS, type PageFormat, writePages } from '@clembo/render';
 import {
-  Brief,
+  type Brief,
   composeSheets,
   createMeasure,
   EXHIBITS,
   type Fit,
   fitWords,
   type FontMetrics,
-  PROMISED,
   type Promised,
-  readBriefSentence,
   type Scene,
-  sentenceOf,
   shownWords,
 } from '@clembo/scene';
 import metrics from '@clembo/scene/metrics.json' with { type: 'json' };
+import { briefOf, type NamedBrief, readBrief, readBriefs, spokenBrief } from '../briefs';
 import { exhibitName } from '../exhibitName';
 import { UsageError } from '../fail';
-import { type Loaded, readJson } from '../load';
+import type { Loaded } from '../load';
 
 const FONT_FOLDER = join(dirname(createRequire(import.meta.url).resolve('@clembo/render')), '../fonts');
-const FORMATS = ['.svg', '.pdf', '.png'] as const;
 
 interface ComposeOptions {
   brief?: string | undefined;
+  /** A folder of briefs, each of which becomes a page. */
+  briefs?: string | undefined;
+  /** The exhibits that the file itself holds. */
+  exhibits?: boolean | undefined;
   /** The kind of exhibit, where no brief says it. */
   kind?: string | undefined;
   /** What is other than in the brief, as a sentence. */
@@ -36,71 +37,202 @@ interface ComposeOptions {
   /** Whose notation numbers are written in (BCP 47). */
   locale?: string | undefined;
   out?: string | undefined;
-  /** Date that is written into a PDF; the plan's status date by default, so that the same plan gives the same bytes. */
+  /** What each page is written as, where `out` is a folder. */
+  formats?: string | undefined;
+  /** Date that is written into files; the plan's status date by default, so that the same plan gives the same bytes. */
   date?: string | undefined;
 }
 
-/** Composes a page from a plan and a brief and writes it in the format that the file's name asks for. */
+/** What an exhibit became. */
+interface Composed {
+  name: string;
+  scenes: Scene[];
+}
+
+/**
+ * Composes pages from a plan: by one brief, by a folder of briefs, or those that the file holds. Written as one file in
+ * the format that its name asks for, or each as a file in a folder.
+ */
 export async function composeCommand(
+  loaded: Loaded,
+  baseline: Loaded | null,
+  options: ComposeOptions,
+): Promise<string> {
+  const target = await targetOf(options);
+  const schedule = schedulePlan(loaded.plan);
+  const briefs = await briefsFor(loaded, baseline, schedule, options);
+  const compose = composer(loaded, baseline, schedule, options.locale);
+  const pages = briefs.map((b): Composed => ({ name: b.name, scenes: compose(b) }));
+  const date = dateOf(options.date, loaded.plan);
+  const fonts = metrics as FontMetrics;
+  const write = (format: PageFormat, scenes: Scene[], names: string[]) =>
+    writePages(format, scenes, { fonts, folder: fontFolder(FONT_FOLDER, fonts), date, names });
+  const put = async (file: string, bytes: Uint8Array) => {
+    try {
+      await mkdir(dirname(file), { recursive: true });
+      await writeFile(file, bytes);
+    } catch (error) {
+      throw new UsageError(
+        `${file} could not be written (${(error as NodeJS.ErrnoException).code ?? (error as Error).message}).`,
+      );
+    }
+  };
+  const lines: string[] = [];
+  if ('file' in target) {
+    const { file, format } = target;
+    const all = pages.flatMap((p) => p.scenes.map((scene, k) => ({ scene, name: sheetName(p, k) })));
+    for (const [own, some] of filesOf(file, format, all))
+      await put(
+        own,
+        await write(
+          format,
+          some.map((s) => s.scene),
+          some.map((s) => s.name),
+        ),
+      );
+    lines.push(...pages.flatMap((p) => linesOf(pages.length > 1 ? `${file}, ${p.name}` : file, p)));
+  } else
+    for (const page of pages) {
+      const all = page.scenes.map((scene, k) => ({ scene, name: sheetName(page, k) }));
+      for (const format of target.formats)
+        for (const [own, some] of filesOf(join(target.folder, `${fileStem(page.name)}.${format}`), format, all)) {
+          const names = some.map((s) => s.name);
+          await put(
+            own,
+            await write(
+              format,
+              some.map((s) => s.scene),
+              names,
+            ),
+          );
+        }
+      lines.push(...linesOf(join(target.folder, fileStem(page.name)), page));
+    }
+  return `${lines.join('\n')}\n`;
+}
+
+/** Where pages go: one file, or a folder that gets each of them in some formats. */
+type Target = { file: string; format: PageFormat } | { folder: string; formats: PageFormat[] };
+
+async function targetOf({ out, formats, briefs, exhibits }: ComposeOptions): Promise<Target> {
+  const format = PAGE_FORMATS.find((f) => `.${f}` === extname(out ?? '').toLowerCase());
+  const endings = PAGE_FORMATS.map((f) => `.${f}`).join(', ');
+  if (out !== undefined && formats !== undefined) {
+    const wanted = formats.split(',').map((f) => f.trim().toLowerCase());
+    const unknown = wanted.filter((f) => !PAGE_FORMATS.some((known) => known === f));
+    if (unknown.length > 0)
+      throw new UsageError(`--formats: ${unknown.join(', ')} is none of ${PAGE_FORMATS.join(', ')}.`);
+    if (
+      await stat(out).then(
+        (s) => !s.isDirectory(),
+        () => false,
+      )
+    )
+      throw new UsageError(`${out} is a file. With --formats, --out names a folder.`);
+    return { folder: out, formats: wanted as PageFormat[] };
+  }
+  if (out === undefined || !format)
+    throw new UsageError(
+      briefs !== undefined || exhibits
+        ? `Say where the pages go with --out PAGES.pdf, or with --out FOLDER --formats pdf,pptx.`
+        : `Say where the page goes with --out PAGE.pdf; other endings are ${endings}.`,
+    );
+  if (!holdsSeveral(format) && (briefs !== undefined || exhibits))
+    throw new UsageError(`A file ${extname(out)} holds one page. Use --out FOLDER --formats ${format}.`);
+  return { file: out, format };
+}
+
+/** The briefs that are wanted, with what a sentence says otherwise. */
+async function briefsFor(
+  loaded: Loaded,
+  baseline: Loaded | null,
+  schedule: Schedule,
+  { brief: file, briefs: folder, exhibits, kind, say }: ComposeOptions,
+): Promise<NamedBrief[]> {
+  const { plan, promised } = loaded;
+  const kept = baseline?.plan ?? promised;
+  if ([file, folder, exhibits || undefined].filter((x) => x !== undefined).length > 1)
+    throw new UsageError('Of --brief, --briefs and --exhibits only one says what the pages are.');
+  if (exhibits && loaded.exhibits.length === 0)
+    throw new UsageError('The file holds no exhibits: --exhibits is for .clembo files with pages of their own.');
+  const list: NamedBrief[] = exhibits
+    ? loaded.exhibits.map(({ name, brief }) => ({ name, brief: briefOf(brief, `the exhibit “${name}”`) }))
+    : folder !== undefined
+      ? await readBriefs(folder)
+      : [
+          {
+            name: plan.name || 'Page',
+            brief:
+              file === undefined
+                ? EXHIBITS[exhibitName(kind ?? 'timeline')].suggest(plan, schedule, kept ? 1 : 0)
+                : await readBrief(file),
+          },
+        ];
+  if (say === undefined) return list;
+  return list.map((b) => ({ ...b, brief: spokenBrief(say, b.brief, plan, schedule, kept !== null) }));
+}
+
+/** Composes exhibits of a plan that has something to draw. */
+function composer(
   { plan, promised: stated, editions: held }: Loaded,
   baseline: Loaded | null,
-  { brief: briefFile, kind, say, locale, out, date }: ComposeOptions,
-): Promise<string> {
-  const format = FORMATS.find((f) => f === extname(out ?? '').toLowerCase());
-  if (out === undefined || !format)
-    throw new UsageError('Say where the page goes with --out PAGE.svg, PAGE.pdf or PAGE.png.');
-  const schedule = schedulePlan(plan);
-  const kept = baseline?.plan ?? stated;
-  const given: Brief =
-    briefFile === undefined
-      ? EXHIBITS[exhibitName(kind ?? 'timeline')].suggest(plan, schedule, kept ? 1 : 0)
-      : await readBrief(briefFile);
-  const brief = say === undefined ? given : spokenBrief(say, given, plan, schedule, kept !== null);
+  schedule: Schedule,
+  locale?: string,
+): (brief: NamedBrief) => Scene[] {
   if (schedule.findings.some((f) => f.code === 'noStart'))
     throw new UsageError('Nothing in the file says when it begins. Say the start of the plan with --start 2026-01-05.');
   if (plan.activities.length > 0 && schedule.start.every((m) => m === NONE))
     throw new UsageError('The file has no dates, so there is nothing to draw on a time axis.');
+  const kept = baseline?.plan ?? stated;
   const promised: Promised | null = kept && {
     plan: kept,
     schedule: schedulePlan(kept),
     name: baseline ? kept.name : 'Baseline in the source',
   };
-  if (brief.compare !== null && !promised)
-    throw new UsageError('The page compares with an edition. Say which file holds it with --baseline FILE.');
-  const editions = EXHIBITS[brief.kind].allEditions
-    ? held.map((e): Promised => (e.plan === kept ? promised! : { ...e, schedule: schedulePlan(e.plan) }))
-    : [];
-  const fonts = metrics as FontMetrics;
-  const scenes = composeSheets({
-    plan,
-    schedule,
-    brief,
-    measure: createMeasure(fonts),
-    amounts: amountWords(plan, locale ?? localeOfPage('language' in brief ? brief.language : undefined)),
-    edition: '',
-    promised: brief.compare === null ? null : promised,
-    editions,
-  });
+  /** The edition that a brief names: the promise, or one that the file holds. */
+  const editionOf = (brief: Brief): Promised | null => {
+    const own = held.find((e) => e.id !== undefined && e.id === brief.compare);
+    return own ? { ...own, schedule: schedulePlan(own.plan) } : promised;
+  };
+  return ({ name, brief }) => {
+    const edition = brief.compare === null ? null : editionOf(brief);
+    if (brief.compare !== null && !edition)
+      throw new UsageError(
+        `The page ${name === '' ? '' : `“${name}” `}compares with an edition. Say which file holds it with --baseline FILE.`,
+      );
+    return composeSheets({
+      plan,
+      schedule,
+      brief,
+      measure: createMeasure(metrics as FontMetrics),
+      amounts: amountWords(plan, locale ?? localeOfPage('language' in brief ? brief.language : undefined)),
+      edition: '',
+      promised: edition,
+      editions: EXHIBITS[brief.kind].allEditions
+        ? held.map((e): Promised => (e.plan === kept ? promised! : { ...e, schedule: schedulePlan(e.plan) }))
+        : [],
+    });
+  };
+}
+
+function dateOf(date: string | undefined, plan: Plan): Date {
   const day = date === undefined ? null : parseIsoDate(date);
   if (date !== undefined && day === null)
     throw new UsageError(`--date takes a date such as 2026-09-14, not “${date}”.`);
   const moment = day === null ? plan.statusDate : startOfDay(day);
   // A plan without a status date gives nothing to date the document by but its writing.
-  const written = moment === null ? new Date() : new Date(moment * 60_000);
-  try {
-    for (const [file, pages] of filesOf(out, format, scenes))
-      await writeFile(file, await pageBytes(pages, fonts, format, written));
-  } catch (error) {
-    throw new UsageError(
-      `${out} could not be written (${(error as NodeJS.ErrnoException).code ?? (error as Error).message}).`,
-    );
-  }
-  const [{ fit }] = scenes as [Scene];
-  const pages = scenes.length > 1 ? `, ${scenes.length} pages` : '';
-  return `${[`${out}: ${shownWords(fit.counts)}${pages}`, ...fitLines(fit)].join('\n  ')}\n`;
+  return moment === null ? new Date() : new Date(moment * 60_000);
 }
 
-/** How the page fits, and what would make it fit better. */
+const sheetName = ({ name, scenes }: Composed, k: number): string => (scenes.length > 1 ? `${name}, ${k + 1}` : name);
+
+/** What a page shows, how it fits, and what would make it fit better. */
+function linesOf(where: string, { scenes }: Composed): string[] {
+  const [{ fit }] = scenes as [Scene];
+  const pages = scenes.length > 1 ? `, ${scenes.length} pages` : '';
+  return [`${where}: ${shownWords(fit.counts)}${pages}`, ...fitLines(fit).map((line) => `  ${line}`)];
+}
+
 function fitLines(fit: Fit): string[] {
   const trouble = fitWords(fit);
   return [
@@ -111,54 +243,9 @@ function fitLines(fit: Fit): string[] {
   ];
 }
 
-/** A PDF holds all pages; drawings and pictures of several are files of their own, with their number. */
-function filesOf(out: string, format: (typeof FORMATS)[number], scenes: Scene[]): [file: string, pages: Scene[]][] {
-  if (format === '.pdf' || scenes.length === 1) return [[out, scenes]];
-  const stem = out.slice(0, -format.length);
-  return scenes.map((scene, k) => [`${stem}-${k + 1}${format}`, [scene]]);
-}
-
-async function pageBytes(
-  pages: Scene[],
-  fonts: FontMetrics,
-  format: (typeof FORMATS)[number],
-  date: Date,
-): Promise<Uint8Array | string> {
-  const folder = fontFolder(FONT_FOLDER, fonts);
-  const [scene] = pages as [Scene];
-  switch (format) {
-    case '.svg':
-      return writeSvg(scene, { fonts, embed: folder.embedded() });
-    case '.pdf':
-      return writePdf(pages, { fonts, fontPath: folder.path, date });
-    case '.png':
-      return writePng(scene, { fonts, fontPath: folder.path });
-  }
-}
-
-async function readBrief(file: string): Promise<Brief> {
-  const result = Brief.safeParse(await readJson(file));
-  if (result.success) return result.data;
-  const places = result.error.issues.slice(0, 5).map((i) => `${i.path.join('.') || 'the brief'}: ${i.message}`);
-  throw new UsageError(
-    `${file}: not a brief: ${places.join('; ')}. \`clembo brief --kind timeline\` prints one to change.`,
-  );
-}
-
-/** A brief with what a sentence says otherwise. */
-function spokenBrief(say: string, brief: Brief, plan: Plan, schedule: Schedule, promised: boolean): Brief {
-  const words = {
-    ...plan,
-    editions: promised ? [{ id: PROMISED, name: 'the promise' }] : [],
-    levels: schedule.outline.level.reduce((a, b) => Math.max(a, b), 1),
-    milestones: plan.activities.filter((a) => isMilestone(a.kind)).map((a) => ({ ref: a.ref, name: a.name || a.ref })),
-  };
-  const { brief: said, unknown } = readBriefSentence(say, brief, words);
-  if (unknown.length > 0)
-    throw new UsageError(
-      `--say: “${unknown.map((u) => u.text).join('”, “')}” is not understood. The brief says: ${sentenceOf(brief, words)
-        .map((s) => s.text)
-        .join('')}`,
-    );
-  return said;
+/** Drawings and pictures of several pages are files of their own, with their number. */
+function filesOf<T>(out: string, format: PageFormat, pages: T[]): [file: string, pages: T[]][] {
+  if (holdsSeveral(format) || pages.length === 1) return [[out, pages]];
+  const stem = out.slice(0, -format.length - 1);
+  return pages.map((page, k) => [`${stem}-${k + 1}.${format}`, [page]]);
 }

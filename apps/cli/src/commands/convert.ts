@@ -3,6 +3,8 @@ import {
   writeBundle,
   writePlanCalendar,
   writePlanCsv,
+  writePlanDot,
+  writePlanGraphml,
   writePlanJson,
   writePlanModel,
   writePlanXlsx,
@@ -21,11 +23,15 @@ export async function convertCommand({ plan, problems, promised }: Loaded, out: 
     '.ics': () => writePlanCalendar(plan, written),
     '.ifc': () => writePlanModel(plan, written),
     '.json': () => writePlanJson(plan),
+    '.graphml': () => writePlanGraphml(plan),
+    '.dot': () => writePlanDot(plan),
     '.clembo': () => writeBundle(wholeOf(plan, promised, 'Converted', written)),
   };
   const write = writers[extname(out ?? '').toLowerCase()];
   if (out === undefined || !write)
-    throw new UsageError('Say where the plan goes with --out PLAN.csv, .xlsx, .ics, .ifc, .json or .clembo.');
+    throw new UsageError(
+      'Say where the plan goes with --out PLAN.csv, .xlsx, .ics, .ifc, .json, .clembo, or its network with .graphml or .dot.',
+    );
   await writeOut(out, await write());
   const unread =
     problems.length === 0 ? '' : `, ${problems.length} cells could not be read (\`clembo check\` lists them)`;

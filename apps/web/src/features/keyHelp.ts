@@ -33,6 +33,8 @@ export const KEY_HELP = {
     ['b', 'what the page hides'],
     ['w', 'the page at full width'],
     ['[ and ]', 'the exhibit before, and the next'],
+    ['Shift and a click', 'choose one more'],
+    ['Arrows, Delete', 'move the chosen note, take it away'],
     ['Escape', 'close the margin'],
   ],
 } as const;

@@ -12,6 +12,7 @@ import {
   SortableContext,
   sortableKeyboardCoordinates,
   useSortable,
+  rectSortingStrategy,
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
@@ -23,10 +24,13 @@ export function Sortable({
   ids,
   onMove,
   children,
+  grid = false,
 }: {
   ids: string[];
   onMove: (from: number, to: number) => void;
   children: ReactNode;
+  /** Whether items stand beside each other too. */
+  grid?: boolean;
 }) {
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
@@ -37,7 +41,7 @@ export function Sortable({
   };
   return (
     <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={end}>
-      <SortableContext items={ids} strategy={verticalListSortingStrategy}>
+      <SortableContext items={ids} strategy={grid ? rectSortingStrategy : verticalListSortingStrategy}>
         {children}
       </SortableContext>
     </DndContext>
@@ -49,11 +53,14 @@ export function SortableItem({
   id,
   name,
   className,
+  handle = 'shrink-0 rounded text-soft/60 hover:text-ink',
   children,
 }: {
   id: string;
   name: string;
   className: string;
+  /** How its handle looks. */
+  handle?: string;
   children: ReactNode;
 }) {
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
@@ -71,7 +78,7 @@ export function SortableItem({
         {...attributes}
         {...listeners}
         aria-label={`Move ${name}`}
-        className="shrink-0 cursor-grab rounded text-soft/60 hover:text-ink"
+        className={`cursor-grab ${handle}`}
       >
         <GripVertical size={15} aria-hidden />
       </button>

@@ -1,4 +1,5 @@
 import {
+  type LineMove,
   type Arrangement,
   type CalendarSpec,
   CommandRefused,
@@ -12,8 +13,10 @@ import {
   type PackedPlan,
   type PastedCodes,
   type Plan,
+  type PlanPicture,
   readPastedCodes,
   type Resource,
+  type RoundedTo,
   type RowPlace,
   schedulePlan,
   type Test,
@@ -32,13 +35,28 @@ import {
   type ExhibitName,
   type Fit,
   type FontMetrics,
+  type CardHandles,
+  type PlaneShape,
+  type Handles,
   MOST_EDITIONS,
   PROMISED,
   type Promised,
+  type Ready,
+  readyMade,
+  type HandoffsBrief,
+  type LinearBrief,
+  readyLines,
+  readyNetworks,
+  type TypedProcess,
+  typedFromPlan,
+  readyTimelines,
+  type Regrouping,
+  regroupings,
 } from '@clembo/scene';
 import metrics from '@clembo/scene/metrics.json';
 import { amountWords, localeOfPage } from '@clembo/formats/amounts';
 import { expose } from 'comlink';
+import { type BalancedLine, balancedLine, type Balancing } from './answers/balance';
 import { type About, type AboutField, aboutOf, type EditionFacts, editionWords } from './answers/about';
 import { type Book, booksOf, codeTexts, type FillPreview, fillCommand, previewFill } from './answers/books';
 import { type Checks, checksOf } from './answers/checks';
@@ -74,6 +92,17 @@ import {
   type StandingShown,
   standingShown,
 } from './answers/measure';
+import {
+  applied,
+  type LineAsked,
+  type LineMoving,
+  type LineProposal,
+  type LineWork,
+  lengthsByRates,
+  lineMoving,
+  lineProposal,
+  lineWorkOf,
+} from './answers/lineMoves';
 import { type Neighbour, type Neighbours, neighboursOf } from './answers/neighbours';
 import { calendarUse, putCalendar, withoutCalendar } from './answers/calendars';
 import {
@@ -101,10 +130,14 @@ import {
   type RoundWould,
   roundWould,
 } from './answers/round';
+import { type Repeated, repeated, type Repeating } from './answers/repeated';
 import { type SketchedRow, sketchedRows } from './answers/sketched';
 import { type Suggestion, suggestionsFor } from './answers/suggestions';
 import { type AlikeRow, alikeRows, mendingCommand, type WorkShown, workShown } from './answers/work';
 
+export type { Balancing, TradeShown } from './answers/balance';
+export type { Repeated, Repeating } from './answers/repeated';
+export type { LineAsked, LineMoving, LineProposal, LineWork } from './answers/lineMoves';
 export type {
   RoundField,
   EditionRow,
@@ -153,7 +186,7 @@ export type {
 };
 
 /** What the interface needs to know of a plan without holding its activities. */
-export type PlanHead = Omit<Plan, 'activities' | 'links'> & {
+export type PlanHead = Omit<Plan, 'activities' | 'links' | 'pictures'> & {
   edition: string;
   /** Whose notation numbers are written in (BCP 47). */
   locale: string;
@@ -177,6 +210,17 @@ export interface ComposedPage {
   height: number;
   /** Which page it is of how many. */
   sheet: { number: number; of: number };
+  /** Where its things, lanes and dates are, on pages that can be set by hand. */
+  handles: Handles | null;
+  /** Its cards and links, on pages made of those. */
+  cards: CardHandles | null;
+  /** Where places and days lie on it, on pages of linear work. */
+  plane: PlaneShape | null;
+}
+
+/** What would have to move, and the page as it would be; null where nothing would. */
+export interface BalanceShown extends BalancedLine {
+  page: ComposedPage | null;
 }
 
 interface PlanBody {
@@ -268,7 +312,7 @@ export class PlanRoom {
 
   private head(version: number): PlanHead {
     const { plan, schedule } = this.held;
-    const { activities, links: _, ...head } = plan;
+    const { activities, links: _, pictures: __, ...head } = plan;
     return {
       ...head,
       edition: this.edition,
@@ -318,15 +362,93 @@ export class PlanRoom {
     return EXHIBITS[kind].suggest(this.held.plan, this.held.schedule, this.editions.length);
   }
 
-  async compose(brief: Brief, sheet = 1): Promise<ComposedPage> {
+  /** Briefs for questions that are asked often, in the fields of this plan. */
+  readyMade(): Ready[] {
+    const { plan, schedule } = this.held;
+    const editions = this.editions.map((e) => ({ ...e, baseline: e.id === this.promisedId }));
+    return [
+      ...readyTimelines(plan, schedule, editions),
+      ...readyNetworks(plan, schedule),
+      ...readyLines(plan, editions.length),
+      ...(editions.length > 0 ? readyMade(plan) : []),
+    ];
+  }
+
+  /** What the plan has to say for a page of handoffs, as steps that can be typed on. */
+  typedSteps(brief: HandoffsBrief): TypedProcess & { left: number } {
+    return typedFromPlan(this.held.plan, this.held.schedule, brief);
+  }
+
+  /** The lengths that their rates give to the works of a line, up to whole days or weeks; null where none would change. */
+  lengthsByRates(line: string, to: RoundedTo): Command | null {
+    return lengthsByRates(this.held, line, to);
+  }
+
+  /** The pictures along the lines; they are large, and asked for only where they are looked at. */
+  pictures(): PlanPicture[] {
+    return this.held.plan.pictures;
+  }
+
+  /** How many activities have their places on a line. */
+  worksOn(line: string): number {
+    const { activities, lines } = this.held.plan;
+    return activities.filter((a) => (a.from !== null || a.to !== null) && (a.line ?? lines[0]?.id) === line).length;
+  }
+
+  /** Where the works of a page would run to keep what is asked for from each other, and the page as it would be. */
+  async balanced(brief: LinearBrief, asked: Balancing): Promise<BalanceShown> {
+    const { plan, schedule } = this.held;
+    const found = balancedLine({ plan, schedule, brief }, asked);
+    if (found.commands.length === 0) return { ...found, page: null };
+    const then = applied(this.held, { do: 'all', commands: found.commands });
+    const page = await this.composeOf(then, { ...brief, keep: asked.days });
+    return { ...found, page };
+  }
+
+  /** The same work in each of several units; null where nothing or nowhere is chosen. */
+  repeated(asked: Repeating): Repeated | null {
+    return repeated(this.held, asked);
+  }
+
+  /** A work along a line, to be taken hold of. */
+  lineWork(ref: string): LineWork | null {
+    return lineWorkOf(this.held, ref);
+  }
+
+  /** Where a work along a line would run, while it is dragged. */
+  lineMoving(ref: string, move: LineMove): LineMoving | null {
+    return lineMoving(this.held, ref, move);
+  }
+
+  /** What comes of a change to a work along a line, and the page as it would be. */
+  async lineProposal(
+    brief: LinearBrief,
+    ref: string,
+    asked: LineAsked,
+    follow: boolean,
+  ): Promise<(LineProposal & { page: ComposedPage }) | null> {
+    const found = lineProposal(this.held, ref, asked, follow);
+    return found && { ...found, page: await this.composeOf(applied(this.held, found.command), brief) };
+  }
+
+  /** Other ways to group a page. */
+  regroupings(brief: Brief): Regrouping[] {
+    return brief.kind === 'timeline' ? regroupings(this.held.plan, this.held.schedule, brief) : [];
+  }
+
+  compose(brief: Brief, sheet = 1): Promise<ComposedPage> {
+    return this.composeOf(this.held, brief, sheet);
+  }
+
+  private async composeOf(held: Held, brief: Brief, sheet = 1): Promise<ComposedPage> {
     const promised = await this.keptEdition(brief.compare);
     const editions = EXHIBITS[brief.kind].allEditions ? await this.latestEditions() : [];
     const scene = composeExhibit({
-      ...this.held,
+      ...held,
       brief,
       sheet,
       measure: this.measure,
-      amounts: amountWords(this.held.plan, localeOfPage('language' in brief ? brief.language : undefined, this.locale)),
+      amounts: amountWords(held.plan, localeOfPage('language' in brief ? brief.language : undefined, this.locale)),
       edition: this.edition,
       promised,
       editions,
@@ -335,7 +457,20 @@ export class PlanRoom {
     const { title, fit, content, undated, width, height } = scene;
     const words = scene.blind === null ? '' : blindWords(scene.blind);
     const blind = scene.blind === null || words === '' ? null : { ...scene.blind, words };
-    return { svg, title, fit, blind, content, undated, width, height, sheet: scene.sheet ?? { number: 1, of: 1 } };
+    return {
+      svg,
+      title,
+      fit,
+      blind,
+      content,
+      undated,
+      width,
+      height,
+      sheet: scene.sheet ?? { number: 1, of: 1 },
+      handles: scene.handles ?? null,
+      cards: scene.cards ?? null,
+      plane: scene.plane ?? null,
+    };
   }
 
   /** Arranges the ledger; its lines are then asked for as they come in sight. */

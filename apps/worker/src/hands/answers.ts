@@ -22,18 +22,21 @@ export type AgainInput = FromTables & {
   last: Pick<StoredSource, 'map' | 'content' | 'aliases'>[];
   same: { was: string; is: string }[];
 };
-export interface PageInput {
+export interface PagesInput {
   plan: PackedPlan;
   edition: string;
-  brief: unknown;
-  promised: { plan: PackedPlan; name: string } | null;
-  /** All editions that were kept, the oldest first, where the exhibit looks at all of them. */
-  editions: { plan: PackedPlan; name: string }[];
+  pages: {
+    name: string;
+    brief: unknown;
+    promised: { plan: PackedPlan; name: string } | null;
+    /** All editions that were kept, the oldest first, where the exhibit looks at all of them. */
+    editions: { plan: PackedPlan; name: string }[];
+  }[];
   /** Whose notation numbers are written in (BCP 47). */
   locale: string;
   format: PageFormat;
-  /** Which page of several becomes a drawing or a picture. */
-  sheet: number;
+  /** The page that is wanted of an exhibit that runs over several; null for all. */
+  sheet: number | null;
   /** Milliseconds since 1970: the date that the file carries. */
   date: number;
 }

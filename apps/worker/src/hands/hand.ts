@@ -1,5 +1,6 @@
 // A process of its own that does one task after the other, and nothing else. See hands.ts.
 import { UnreadableFile } from '@clembo/formats';
+import { PageRefused } from '@clembo/render';
 import type { FromHand, ToHand } from './messages';
 import { TASKS } from './tasks';
 
@@ -17,7 +18,7 @@ process.on('message', ({ task, input }: ToHand) => {
     .then(
       (value) => say({ value }),
       (error: unknown) => {
-        if (error instanceof UnreadableFile) say({ refused: error.message });
+        if (error instanceof UnreadableFile || error instanceof PageRefused) say({ refused: error.message });
         else say({ fault: error instanceof Error ? (error.stack ?? error.message) : String(error) });
       },
     );

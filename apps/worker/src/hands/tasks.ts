@@ -45,7 +45,7 @@ import {
   type SentPlan,
   type SentReading,
 } from './answers';
-import { writePage } from './writePage';
+import { writePages } from './writePages';
 import { writePlan, writeWhole } from './writePlan';
 
 type Report = (step: string, share: number) => void;
@@ -239,7 +239,7 @@ export const TASKS = {
   changeIntake,
   makePlan,
   readSourceAgain,
-  writePage,
+  writePages,
   writePlan,
   writeWhole,
 };

@@ -3,6 +3,8 @@ import {
   writeBundle,
   writePlanCalendar,
   writePlanCsv,
+  writePlanDot,
+  writePlanGraphml,
   writePlanJson,
   writePlanModel,
   writePlanXlsx,
@@ -23,6 +25,8 @@ const WRITERS: Record<PlanFormat, (plan: Plan, date: number) => string | Promise
   ics: writePlanCalendar,
   ifc: writePlanModel,
   json: writePlanJson,
+  graphml: writePlanGraphml,
+  dot: writePlanDot,
 };
 
 /** Writes a plan as a file that other programs read. */

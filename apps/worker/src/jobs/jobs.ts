@@ -5,7 +5,7 @@ import { makePlanJob } from './makePlan';
 import { readIntakeJob } from './readIntake';
 import { compareIntakeJob, refreshPlanJob } from './refresh';
 import { beginPlanJob, keepStarterJob } from './starters';
-import { writePageJob } from './writePage';
+import { writePagesJob } from './writePages';
 import { writePlanJob } from './writePlan';
 
 type Doers = { [K in JobInput['kind']]: (room: Room, input: Extract<JobInput, { kind: K }>) => Promise<Outcome> };
@@ -20,7 +20,7 @@ export const JOBS: Doers = {
   beginPlan: (room, input) => beginPlanJob(room, input),
   keepStarter: (room, input) => keepStarterJob(room, input),
   writePlan: (room, { plan, format }) => writePlanJob(room, plan, format),
-  writePage: (room, { exhibit, format, sheet }) => writePageJob(room, exhibit, format, sheet),
+  writePages: (room, { exhibits, format, sheet }) => writePagesJob(room, exhibits, format, sheet),
 };
 
 /** Does a job of any kind. */

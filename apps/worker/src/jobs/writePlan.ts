@@ -9,6 +9,8 @@ const TYPES: Record<PlanFormat, string> = {
   ics: 'text/calendar; charset=utf-8',
   ifc: 'application/x-step',
   json: 'application/json',
+  graphml: 'application/xml',
+  dot: 'text/vnd.graphviz; charset=utf-8',
 };
 
 /** Writes the working edition of a plan as a file that other programs read. */

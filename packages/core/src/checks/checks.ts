@@ -1,4 +1,5 @@
 import type { Finding } from '../findings/finding';
+import { lineFindings } from './lineChecks';
 import { type Activity, isMilestone, type Plan } from '../plan/schema';
 import { NONE } from '../schedule/slots';
 import type { Schedule } from '../schedule/model';
@@ -313,4 +314,5 @@ const CHECKS: ((c: Checked) => Finding[])[] = [
   outOfSequence,
   givenAgainstComputed,
   milestonesWithDuration,
+  lineFindings,
 ];

@@ -1,4 +1,4 @@
-import type { Activity, CodeField, Link, Plan } from '../plan/schema';
+import type { Activity, CodeField, Link, Plan, PlanPicture } from '../plan/schema';
 import type { Command, PlanSettings } from './command';
 
 /** What came of a command. */
@@ -44,6 +44,10 @@ export function applyCommand(plan: Plan, command: Command): Applied {
       return setCodeField(plan, command.field, command.before);
     case 'removeCodeField':
       return removeCodeField(plan, command.id);
+    case 'setPicture':
+      return setPicture(plan, command.picture);
+    case 'removePicture':
+      return removePicture(plan, command.id);
     case 'recode':
       return recode(plan, command.field, command.codes);
     case 'all':
@@ -54,6 +58,23 @@ export function applyCommand(plan: Plan, command: Command): Applied {
 function setPlan(plan: Plan, settings: PlanSettings): Applied {
   const before = Object.fromEntries(Object.keys(settings).map((key) => [key, plan[key as keyof PlanSettings]]));
   return { plan: { ...plan, ...settings }, inverse: { do: 'setPlan', settings: before }, touched: [] };
+}
+
+function setPicture(plan: Plan, picture: PlanPicture): Applied {
+  const was = plan.pictures.find((p) => p.id === picture.id);
+  const pictures = was ? plan.pictures.map((p) => (p === was ? picture : p)) : [...plan.pictures, picture];
+  const inverse: Command = was ? { do: 'setPicture', picture: was } : { do: 'removePicture', id: picture.id };
+  return { plan: { ...plan, pictures }, inverse, touched: [] };
+}
+
+function removePicture(plan: Plan, id: string): Applied {
+  const was = plan.pictures.find((p) => p.id === id);
+  if (!was) throw new CommandRefused('That picture is not in the plan (any more).');
+  return {
+    plan: { ...plan, pictures: plan.pictures.filter((p) => p !== was) },
+    inverse: { do: 'setPicture', picture: was },
+    touched: [],
+  };
 }
 
 function positionOf(plan: Plan, ref: string): number {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Activity, CodeField, Link, Plan, Ref } from '../plan/schema';
+import { Activity, CodeField, Link, Plan, PlanPicture, Ref } from '../plan/schema';
 
 /** Any of the fields of an object, none of them filled in when it is not said. */
 function anyOf<Shape extends z.ZodRawShape>(object: z.ZodObject<Shape>) {
@@ -54,6 +54,8 @@ export type Command =
   | { do: 'removeLink'; link: Link }
   | { do: 'setCodeField'; field: CodeField; before: string | null }
   | { do: 'removeCodeField'; id: string }
+  | { do: 'setPicture'; picture: PlanPicture }
+  | { do: 'removePicture'; id: string }
   | { do: 'recode'; field: string; codes: [ref: string, code: string][] }
   | { do: 'all'; commands: Command[] };
 
@@ -71,6 +73,9 @@ export const Command: z.ZodType<Command> = z.discriminatedUnion('do', [
   z.object({ do: z.literal('setCodeField'), field: CodeField, before: CodeField.shape.id.nullable() }),
   /** Removes a code field with the codes that activities have of it. */
   z.object({ do: z.literal('removeCodeField'), id: CodeField.shape.id }),
+  /** Adds a picture, or puts it in the place of the one with its id. */
+  z.object({ do: z.literal('setPicture'), picture: PlanPicture }),
+  z.object({ do: z.literal('removePicture'), id: PlanPicture.shape.id }),
   /** Gives activities codes of a field; an empty code takes it away. */
   z.object({
     do: z.literal('recode'),

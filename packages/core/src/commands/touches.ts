@@ -31,6 +31,12 @@ export function touchesOf(command: Command, into: Set<string> = new Set()): Set<
     case 'removeCodeField':
       into.add(`book ${command.id}`);
       break;
+    case 'setPicture':
+      into.add(`picture ${command.picture.id}`);
+      break;
+    case 'removePicture':
+      into.add(`picture ${command.id}`);
+      break;
     case 'recode':
       for (const [ref] of command.codes) into.add(`${ref}.codes`);
       break;

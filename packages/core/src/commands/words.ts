@@ -55,6 +55,10 @@ export function commandWords(command: Command): string {
       return `Change the code book ${command.field.name}`;
     case 'removeCodeField':
       return `Remove the code field ${command.id}`;
+    case 'setPicture':
+      return `Put in the picture ${command.picture.name}`;
+    case 'removePicture':
+      return 'Remove a picture';
     case 'recode':
       return `Code ${rows(command.codes.length)} by ${command.field}`;
     case 'all': {

@@ -24,15 +24,26 @@ export interface Clash {
  * that only begins where other work ends shares no place with it.
  */
 function places(a: readonly FlowPoint[], b: readonly FlowPoint[]): number[] {
-  const range = (p: readonly FlowPoint[]) =>
-    [Math.min(...p.map((x) => x.place)), Math.max(...p.map((x) => x.place))] as const;
-  const [lowA, highA] = range(a);
-  const [lowB, highB] = range(b);
+  const [[lowA, highA], [lowB, highB]] = [placesOf(a), placesOf(b)];
   const [low, high] = [Math.max(lowA, lowB), Math.min(highA, highB)];
   if (high - low < 1e-9) return [];
-  return [...new Set([low, high, ...a.map((p) => p.place), ...b.map((p) => p.place)])]
-    .filter((p) => p >= low - 1e-9 && p <= high + 1e-9)
-    .sort((x, y) => x - y);
+  const list = [low, high];
+  // What rounding puts a hair outside lies at the end.
+  for (const points of [a, b])
+    for (const { place } of points)
+      if (place >= low - 1e-9 && place <= high + 1e-9) list.push(Math.min(high, Math.max(low, place)));
+  list.sort((x, y) => x - y);
+  return list.filter((place, k) => k === 0 || place !== list[k - 1]);
+}
+
+/** The lowest and the highest place of a flowline. */
+export function placesOf(points: readonly FlowPoint[]): [low: number, high: number] {
+  let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (const { place } of points) {
+    if (place < low) low = place;
+    if (place > high) high = place;
+  }
+  return [low, high];
 }
 
 /** The least gap in days between a leader and its follower, and where it is; null where they share no place. */
@@ -98,7 +109,7 @@ export function clashesOf(
 export function inOrder<T extends { points: FlowPoint[] }>(a: T, b: T): [leader: T, follower: T] {
   const [ab, ba] = [leastGap(a.points, b.points), leastGap(b.points, a.points)];
   if (!ab || !ba) return [a, b];
-  if (Math.max(ab.gap, ba.gap) >= 0) return ab.gap >= ba.gap ? [a, b] : [b, a];
+  if (Math.max(ab.gap, ba.gap) >= -1e-9) return ab.gap >= ba.gap ? [a, b] : [b, a];
   const shared = places(a.points, b.points);
   const enters = (points: FlowPoint[]) => Math.min(...shared.map((p) => timesAt(points, p)!.first));
   return enters(a.points) <= enters(b.points) ? [a, b] : [b, a];
@@ -146,7 +157,8 @@ export function meetsBlock(points: readonly FlowPoint[], block: Block): { place:
     const enters = b.place === a.place ? a.time : timeAt(inside(a.place));
     const leaves = b.place === a.place ? b.time : timeAt(inside(b.place));
     const time = Math.max(enters, block.start);
-    if (time >= Math.min(leaves, block.finish)) continue;
+    // Who leaves as the other comes does not meet it.
+    if (time >= Math.min(leaves, block.finish) - 1e-6) continue;
     return { place: placeAt(points, time)!, time };
   }
   return null;
@@ -183,24 +195,33 @@ export function startsWithBuffer(
   return placed;
 }
 
-/**
- * The earliest start, not before its leaders', that keeps the buffer. Who starts later is nowhere earlier, so what
- * keeps it can be halved in on; behind the leader's finish it is always kept.
- */
-function earliestBehind(
+/** As {@link earliestOfAll}, for one work. */
+export const earliestBehind = (
   leaders: readonly { start: number; finish: number; points: FlowPoint[] }[],
   startAt: (at: number) => FlowPoint[],
   buffer: Buffer,
+  notBefore = Number.NEGATIVE_INFINITY,
+): number => earliestOfAll(leaders, (at) => [startAt(at)], buffer, Math.max(notBefore, ...leaders.map((l) => l.start)));
+
+/**
+ * The earliest start, not before a day of its own, at which works that start together keep the buffer from their
+ * leaders. Who starts later is nowhere earlier, so what keeps it can be halved in on; behind the finish of all leaders
+ * it is always kept.
+ */
+export function earliestOfAll(
+  leaders: readonly { finish: number; points: FlowPoint[] }[],
+  startAt: (at: number) => FlowPoint[][],
+  buffer: Buffer,
+  notBefore: number,
 ): number {
   const behind = buffer.distance > 0 ? leaders.map((l) => heldBack(l.points, buffer.distance)) : [];
-  const keeps = (at: number) => {
-    const points = startAt(at);
-    const apart = (line: FlowPoint[], days: number) => (leastGap(line, points)?.gap ?? days) >= days - 1e-9;
-    return leaders.every((l) => apart(l.points, buffer.days)) && behind.every((line) => apart(line, 0));
-  };
-  const first = Math.max(...leaders.map((l) => l.start));
-  if (keeps(first)) return first;
-  let [not, kept] = [first, Math.max(...leaders.map((l) => l.finish)) + buffer.days];
+  const keeps = (at: number) =>
+    startAt(at).every((points) => {
+      const apart = (line: FlowPoint[], days: number) => (leastGap(line, points)?.gap ?? days) >= days - 1e-9;
+      return leaders.every((l) => apart(l.points, buffer.days)) && behind.every((line) => apart(line, 0));
+    });
+  if (keeps(notBefore)) return notBefore;
+  let [not, kept] = [notBefore, Math.max(...leaders.map((l) => l.finish)) + buffer.days];
   while (kept - not > 1e-9) {
     const middle = (not + kept) / 2;
     if (middle === not || middle === kept) break;

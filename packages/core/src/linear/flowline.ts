@@ -103,7 +103,8 @@ export function flowline(
       const needed = Math.abs(goal - place) / (s.perDay * shift.daysPerDay);
       const spent = Math.min(needed, shift.end - now);
       now = needed <= shift.end - now ? now + spent : shift.end;
-      place = needed <= spent + 1e-12 ? goal : place + way * s.perDay * shift.daysPerDay * spent;
+      const reached = place + way * s.perDay * shift.daysPerDay * spent;
+      place = needed <= spent + 1e-12 || Math.abs(goal - reached) <= 1e-9 ? goal : reached;
       put(now, place);
     }
   }

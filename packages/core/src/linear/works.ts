@@ -7,12 +7,8 @@ import { activityTime } from '../schedule/workingDays';
 import { MINUTES_PER_DAY } from '../time/civil';
 import type { Block } from './buffers';
 import { type ClosedWindow, type FlowPoint, flowline, type LinearWork, linearDuration } from './flowline';
-
-/** Places are stored as whole thousandths of the line's unit. */
-const THOUSANDTHS = 1000;
-
-/** No work of a plan takes longer: its flowline is walked from working day to working day. */
-const MOST_DAYS = 20_000;
+import { goesAlong, paceIsOfDates, statedRates, THOUSANDTHS } from './length';
+import { MOST_DAYS, paced, paceFor } from './pace';
 
 /** Linear work of a plan with all that its flowline depends on. */
 export interface PlannedWork {
@@ -25,6 +21,8 @@ export interface PlannedWork {
   /** Where and when the work is, from the start that the plan shows. */
   points: FlowPoint[];
 }
+
+const NO_LINE: { line: Line | null; windows: ClosedWindow[] } = { line: null, windows: [] };
 
 /** Closed windows of a line in its unit and in days. */
 const windowsOf = (line: Line | null): ClosedWindow[] =>
@@ -47,30 +45,37 @@ export function linearWorks(plan: Plan, s: Schedule): { works: PlannedWork[]; fi
   const without: string[] = [];
   const slow: string[] = [];
   const works = plan.activities.flatMap((a, position): PlannedWork[] => {
-    if (a.from === null || a.to === null || a.from === a.to || a.occupies || s.start[position] === NONE) return [];
-    const [from, to] = [a.from / THOUSANDTHS, a.to / THOUSANDTHS];
-    const [low, high] = [Math.min(from, to), Math.max(from, to)];
-    const taken = days.daysBetween(position, s.start[position]!, s.finish[position]!);
+    if (!goesAlong(a) || s.start[position] === NONE) return [];
+    const [from, to] = [a.from! / THOUSANDTHS, a.to! / THOUSANDTHS];
     const crews = a.crews || 1;
-    // What the dates give is the rate of all crews together.
-    const whole = a.rate ?? (taken > 0 ? (high - low) / taken / crews : 0);
-    if (whole <= 0) {
+    const rates = statedRates(a);
+    // What the dates give is the rate of all crews together; sections with a rate of their own go before it.
+    const ofDates = paceIsOfDates(a);
+    if (ofDates) {
+      const taken = days.daysBetween(position, s.start[position]!, s.finish[position]!);
+      const [low, high] = [Math.min(from, to), Math.max(from, to)];
+      if (taken > 0) rates.unshift({ from: low, to: high, perDay: (high - low) / taken / crews });
+    }
+    if (rates.length === a.rates.length) {
       without.push(a.ref);
       return [];
     }
-    const rates = [
-      { from: low, to: high, perDay: whole },
-      ...a.rates.map((r) => ({ from: r.from / THOUSANDTHS, to: r.to / THOUSANDTHS, perDay: r.perDay })),
-    ];
     const work = { ref: a.ref, from, to, rates, crews };
     if (linearDuration(work) > MOST_DAYS) {
       slow.push(a.ref);
       return [];
     }
-    const { line, windows } = (a.line !== null && lines.get(a.line)) || first;
+    // What names a line that is gone is on none, and not on the first.
+    const { line, windows } = a.line === null ? first : (lines.get(a.line) ?? NO_LINE);
     const time = days.timeOf(position);
-    const points = flowline(work, s.start[position]! / MINUTES_PER_DAY, time, windows);
-    return [{ position, work, line, time, windows, points }];
+    const [start, finish] = [s.start[position]! / MINUTES_PER_DAY, s.finish[position]! / MINUTES_PER_DAY];
+    const points = flowline(work, start, time, windows);
+    // What stands still before closed windows is as much faster as its dates ask.
+    const late = ofDates && windows.length > 0 && points.at(-1)!.time > finish + 1e-6;
+    const factor = late ? paceFor(work, start, time, windows, finish) : null;
+    if (factor === null) return [{ position, work, line, time, windows, points }];
+    const faster = paced(work, factor);
+    return [{ position, work: faster, line, time, windows, points: flowline(faster, start, time, windows) }];
   });
   const findings: Finding[] =
     without.length === 0 ? [] : [{ code: 'linearWithoutRate', severity: 'warning', refs: without }];

@@ -8,6 +8,7 @@ import { NONE } from '../schedule/slots';
 import { stretchedWork } from '../schedule/stretches';
 import { codeOfFieldId, fieldType } from '../select/fields';
 import { type Day, endOfDay, parseIsoDate, startOfDay } from '../time/civil';
+import { clashMends, lengthOfRate, rateByDates, windowMends } from './lineMends';
 import { mergeActivities } from './merge';
 
 /** What a mend asks of a person. A span is two days, the second of which may be left out. */
@@ -391,6 +392,22 @@ const MENDS: { [C in FindingCode]?: MendMaker[] | ((found: Found) => MendMaker[]
   ],
   linearWithoutRate: [setRate],
   linearTooSlow: [setRate],
+  lineClash: ({ plan, s, finding }) =>
+    clashMends(plan, s, finding).map(({ id, words, command }) => mend(id, words, () => [command])),
+  inClosedWindow: ({ plan, s, finding }) =>
+    windowMends(plan, s, finding).map(({ id, words, command }) => mend(id, words, () => [command])),
+  rateAgainstDates: [
+    mend('asPaced', 'Take the end that the rate gives', ({ plan, s, a }) => lengthOfRate(plan, s, a.ref, 'day'), {
+      all: true,
+    }),
+    mend('asWeeks', 'The same, up to whole weeks', ({ plan, s, a }) => lengthOfRate(plan, s, a.ref, 'week'), {
+      all: true,
+    }),
+    mend('asDated', 'Take the rate that the dates give', ({ plan, s, a }) => rateByDates(plan, s, a.ref), {
+      all: true,
+      when: ({ a }) => a.rate !== null || a.output !== null,
+    }),
+  ],
   outOfSequence: [
     mend(
       'removeLink',

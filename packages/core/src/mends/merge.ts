@@ -21,6 +21,7 @@ const OPEN_FIELDS = [
   'to',
   'line',
   'quantity',
+  'output',
   'rate',
   'crews',
 ] as const satisfies readonly (keyof Activity)[];

@@ -28,6 +28,7 @@ const EACH: ReadonlySet<FindingCode> = new Set<FindingCode>([
   'missingResource',
   'linearWithoutRate',
   'linearTooSlow',
+  'rateAgainstDates',
   'givenAgainstComputed',
   'milestoneWithDuration',
 ]);
@@ -88,7 +89,9 @@ export function worklist(plan: Plan, s: Schedule, limits: CheckLimits = DEFAULT_
     }
     const singles = EACH.has(finding.code) ? finding.refs.map((ref) => ({ ...finding, refs: [ref] })) : [finding];
     for (const single of singles) {
-      const key = `${id} ${single.refs.join(' ')} ${single.facts?.missing ?? ''}`.trim().slice(0, 1000);
+      const key = `${id} ${single.refs.join(' ')} ${single.facts?.missing ?? single.facts?.mark ?? ''}`
+        .trim()
+        .slice(0, 1000);
       if (aside.has(key)) group.aside++;
       else group.items.push({ key, finding: single });
     }

@@ -98,6 +98,8 @@ export const Activity = z.object({
   /** It holds its whole section of the line for as long as it lasts, instead of moving along it. */
   occupies: z.boolean().default(false),
   quantity: z.number().nullable().default(null),
+  /** How much of its quantity one crew does in a working day. */
+  output: z.number().min(0).nullable().default(null),
   /** Distance per working day of one crew, in the line's unit, and the number of crews. */
   rate: z.number().min(0).nullable().default(null),
   crews: z.number().min(0).nullable().default(null),
@@ -183,6 +185,52 @@ export const LineWindow = z.object({
   finish: MomentValue,
 });
 
+/**
+ * How a station or a zone is drawn through the plot: solid (a zone with its edges), dashed (a zone by its edges alone),
+ * or only at the scale. A station is usually dashed, a zone a band.
+ */
+export const PLACE_STYLES = ['solid', 'dashed', 'scale'] as const;
+export type PlaceStyle = (typeof PLACE_STYLES)[number];
+
+/** How a station or a zone is shown: in a colour of its own, in a style of its own. */
+const PlaceLooks = {
+  colour: z
+    .string()
+    .regex(/^#[0-9A-Fa-f]{6}$/)
+    .optional(),
+  style: z.enum(PLACE_STYLES).optional(),
+};
+
+/** So many characters of a picture are kept with a plan. */
+export const MOST_STRIP_PICTURE = 1_500_000;
+
+/** A picture of pixels that is laid along a line: a map, an aerial view, an elevation. */
+export const PlanPicture = z.object({
+  id: z.string().min(1).max(100),
+  name: Text(200),
+  data: z
+    .string()
+    .max(MOST_STRIP_PICTURE)
+    .regex(/^data:image\/(?:png|jpeg);base64,[A-Za-z0-9+/]+=*$/, 'a picture is a PNG or JPEG as a data URL'),
+  width: z.int().min(1).max(20_000),
+  height: z.int().min(1).max(20_000),
+});
+export type PlanPicture = z.infer<typeof PlanPicture>;
+
+/** A point of a picture, as fractions of its width and height, that lies at a place of the line. */
+export const Pin = z.object({ x: z.number().min(0).max(1), y: z.number().min(0).max(1), place: z.int() });
+export type Pin = z.infer<typeof Pin>;
+
+/** A picture that lies along a line, held by its pins. */
+export const MapStrip = z.object({
+  id: z.string().min(1).max(100),
+  name: Text(200),
+  /** Id of the picture among those of the plan. */
+  picture: z.string().min(1).max(100),
+  pins: z.array(Pin).max(200).default([]),
+});
+export type MapStrip = z.infer<typeof MapStrip>;
+
 /** Something that work runs along: a road, a pipe, a wall, the floors of a tower. Places in thousandths of its unit. */
 export const Line = z.object({
   id: z.string().min(1).max(100),
@@ -191,14 +239,15 @@ export const Line = z.object({
   from: z.int(),
   to: z.int(),
   stations: z
-    .array(z.object({ name: Text(200), at: z.int() }))
+    .array(z.object({ name: Text(200), at: z.int(), ...PlaceLooks }))
     .max(5000)
     .default([]),
   zones: z
-    .array(z.object({ name: Text(200), from: z.int(), to: z.int() }))
+    .array(z.object({ name: Text(200), from: z.int(), to: z.int(), ...PlaceLooks }))
     .max(5000)
     .default([]),
   windows: z.array(LineWindow).max(5000).default([]),
+  strips: z.array(MapStrip).max(20).optional(),
 });
 export type Line = z.infer<typeof Line>;
 
@@ -242,6 +291,7 @@ export const Plan = z.object({
   codeFields: z.array(CodeField).max(100).default([]),
   periods: z.array(Period).max(500).default([]),
   lines: z.array(Line).max(100).default([]),
+  pictures: z.array(PlanPicture).max(40).default([]),
   /** Which percent complete exhibits show unless they say otherwise. */
   percentShown: z.enum(PERCENT_MEASURES).default('stated'),
   resources: z.array(Resource).max(2000).default([]),
@@ -294,6 +344,7 @@ export const makePlan = (said: Partial<Plan> & Pick<Plan, 'name' | 'calendars' |
   codeFields: [],
   periods: [],
   lines: [],
+  pictures: [],
   percentShown: 'stated',
   resources: [],
   required: [],

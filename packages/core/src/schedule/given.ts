@@ -1,4 +1,5 @@
 import type { WorkingTime } from '../calendar/workingTime';
+import { daysByRate } from '../linear/length';
 import type { Outline } from '../outline/outline';
 import { type Activity, isMilestone, type Plan } from '../plan/schema';
 import type { GivenDates, Network } from './model';
@@ -63,6 +64,12 @@ function workDates(a: Activity, time: WorkingTime, slotMinutes: number, statusDa
   return { start: Math.min(begun, end), finish: end, atFinish };
 }
 
+/** Working slots that the rate of the work or its daily output gives, up to whole ones; 0 where it states neither. */
+export const slotsByRate = (a: Activity, time: WorkingTime): number => {
+  const days = daysByRate(a) ?? 0;
+  return Math.ceil(days * (time.slotsPerDay === 1 ? 1 : time.spec.minutesPerDay) - 1e-9);
+};
+
 /** Working slots of an activity: its duration, else what lies between its dates. */
 function lengthOf(
   a: Activity,
@@ -73,7 +80,7 @@ function lengthOf(
 ): number {
   if (a.duration === null)
     return start === null || finish === null
-      ? 0
+      ? slotsByRate(a, time)
       : Math.max(0, time.between(startSlot(start, slotMinutes), finishSlot(finish, slotMinutes)));
   return time.slotsPerDay === 1 ? Math.round(a.duration / time.spec.minutesPerDay) : a.duration;
 }

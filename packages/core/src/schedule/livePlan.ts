@@ -14,6 +14,7 @@ const WITHOUT_DATES = new Set<string>([
   'aside',
   'periods',
   'lines',
+  'pictures',
   'tolerance',
   'tolerances',
   'currency',

@@ -4,7 +4,7 @@ import type { Finding } from '../findings/finding';
 import type { Outline } from '../outline/outline';
 import type { Activity, Plan } from '../plan/schema';
 import { dayFromCivil, dayOf, MINUTES_PER_DAY } from '../time/civil';
-import { isComplete, statedDates } from './given';
+import { isComplete, slotsByRate, statedDates } from './given';
 import { type CalendarPositions, ELAPSED, FF, FS, findLinkEnds, lagClock, type LinkEnds, readLinks } from './links';
 import type { Network } from './model';
 import { FAR, finishSlot, NONE, startSlot } from './slots';
@@ -56,6 +56,7 @@ export const FOLLOWED_FIELDS: ReadonlySet<keyof Activity> = new Set([
   'cost',
   'actualCost',
   'quantity',
+  'output',
   'rate',
   'crews',
   'onHold',
@@ -280,6 +281,6 @@ function durationSlots(net: Network, a: Activity, time: WorkingTime): number {
   if (a.kind === 'startMilestone' || a.kind === 'finishMilestone') return 0;
   const from = a.actualStart ?? a.start ?? inOrder(a.stretches)[0]?.start ?? null;
   const to = a.actualFinish ?? a.finish ?? inOrder(a.stretches).at(-1)?.finish ?? null;
-  if (from === null || to === null) return 0;
+  if (from === null || to === null) return slotsByRate(a, time);
   return Math.max(1, time.between(startSlot(from, net.slotMinutes), finishSlot(to, net.slotMinutes)));
 }

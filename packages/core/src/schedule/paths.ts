@@ -37,11 +37,11 @@ export function drivingPath(s: Schedule, position: number): number[] {
   }
 }
 
-/** The driving path of the last computed finish of the plan. */
+/** The driving path of the last computed finish of the plan; of several at the same moment, of the one that others lead to. */
 export function longestPath(s: Schedule): number[] {
   let last = -1;
   for (const v of s.order.sequence) {
-    if (last < 0 || s.nodeDates.earlyFinish[v]! > s.nodeDates.earlyFinish[last]!) last = v;
+    if (last < 0 || s.nodeDates.earlyFinish[v]! >= s.nodeDates.earlyFinish[last]!) last = v;
   }
   return last < 0 ? [] : drivingPath(s, s.network.activityOf[last]!);
 }

@@ -7,6 +7,8 @@ import { NONE } from './slots';
 export interface ActivityTime {
   /** Working days from one moment to another in the calendar of the activity; negative backwards. */
   daysBetween(position: number, from: number, to: number): number;
+  /** The same in the plan's own calendar. */
+  planDaysBetween(from: number, to: number): number;
   /** Working minutes between two moments. */
   minutesBetween(position: number, from: number, to: number): number;
   minutesPerDay(position: number): number;
@@ -22,17 +24,18 @@ export function activityTime(plan: Plan, s: Schedule): ActivityTime {
     return (calendar !== null && byId.get(calendar)) || own;
   };
   const m = s.network.slotMinutes;
-  const minutesBetween = (i: number, from: number, to: number): number => {
+  const minutesIn = (time: WorkingTime, from: number, to: number): number => {
     if (from === NONE || to === NONE) return 0;
-    const time = timeOf(i);
     const slots = time.rank(Math.ceil(to / m)) - time.rank(Math.ceil(from / m));
     return s.network.resolution === 'day' ? slots * time.spec.minutesPerDay : slots;
   };
+  const minutesBetween = (i: number, from: number, to: number) => minutesIn(timeOf(i), from, to);
   const minutesPerDay = (i: number) => timeOf(i).spec.minutesPerDay;
   return {
     minutesBetween,
     minutesPerDay,
     timeOf,
+    planDaysBetween: (from, to) => minutesIn(own, from, to) / own.spec.minutesPerDay,
     daysBetween: (i, from, to) => minutesBetween(i, from, to) / minutesPerDay(i),
   };
 }

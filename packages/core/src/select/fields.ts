@@ -1,5 +1,9 @@
 import { constraintWords } from '../plan/constraints';
 import { type Variance, varianceReader } from '../compare/variance';
+import { linearDuration } from '../linear/flowline';
+import { daysByRate } from '../linear/length';
+import { placeWords } from '../linear/placeWords';
+import { linearWorks } from '../linear/works';
 import { daysDoneReader } from '../measure/daysDone';
 import { isMilestone, type PercentMeasure, type Plan } from '../plan/schema';
 import type { Band } from '../plan/tolerance';
@@ -54,6 +58,16 @@ const field = (id: string, name: string, type: FieldType, fillable: boolean, rea
   read,
 });
 
+/** The line that an activity is on: its own, or the first. */
+const lineAt = (p: Plan, i: number) => {
+  const { line } = p.activities[i]!;
+  return line === null ? p.lines[0] : p.lines.find((l) => l.id === line);
+};
+const placeOf = (p: Plan, i: number, end: 'from' | 'to'): string => {
+  const place = p.activities[i]![end];
+  return place === null ? '' : placeWords(place, lineAt(p, i)?.unit ?? '');
+};
+
 const day = (of: 'first' | 'last') => (_: Plan, s: Schedule) => (i: number) => {
   if (s.start[i] === NONE) return null;
   const span = { start: s.start[i]!, finish: s.finish[i]!, atFinish: s.atFinish[i] === 1 };
@@ -75,8 +89,11 @@ const PLAN_FIELDS: PlanField[] = [
   field('days', 'working days', 'number', true, (p, s) => {
     const time = activityTime(p, s);
     return (i) => {
-      const { duration } = p.activities[i]!;
-      return duration === null ? null : duration / time.minutesPerDay(i);
+      const a = p.activities[i]!;
+      if (a.duration !== null) return a.duration / time.minutesPerDay(i);
+      // A length that its rate gives is one of whole days where the plan knows no parts of them.
+      const days = daysByRate(a);
+      return days === null || p.inHours ? days : Math.ceil(days - 1e-9);
     };
   }),
   field('float', 'float', 'number', false, (p, s) => {
@@ -88,6 +105,25 @@ const PLAN_FIELDS: PlanField[] = [
   field('effort', 'effort', 'number', true, (p) => (i) => effortIn(p, p.activities[i]!.effort)),
   field('cost', 'cost', 'number', true, (p) => (i) => hundredths(p.activities[i]!.cost)),
   field('quantity', 'quantity', 'number', true, (p) => (i) => p.activities[i]!.quantity),
+  field('output', 'quantity a day of one crew', 'number', false, (p) => (i) => p.activities[i]!.output),
+  field('placeFrom', 'from place', 'text', true, (p) => (i) => placeOf(p, i, 'from')),
+  field('placeTo', 'to place', 'text', true, (p) => (i) => placeOf(p, i, 'to')),
+  field('line', 'line', 'text', false, (p) => (i) => {
+    const { from, to } = p.activities[i]!;
+    return from === null && to === null ? '' : (lineAt(p, i)?.name ?? '');
+  }),
+  field('rate', 'distance a day of one crew', 'number', false, (p) => (i) => p.activities[i]!.rate),
+  field('crews', 'crews', 'number', false, (p) => (i) => p.activities[i]!.crews),
+  field('occupies', 'holds its stretch', 'text', false, (p) => (i) => (p.activities[i]!.occupies ? 'yes' : '')),
+  field('dailyDistance', 'distance a day', 'number', false, (p, s) => {
+    const found = new Map(
+      linearWorks(p, s).works.map((w) => [w.position, Math.abs(w.work.to - w.work.from) / linearDuration(w.work)]),
+    );
+    return (i) => {
+      const rate = found.get(i);
+      return rate === undefined ? null : Math.round(rate * 100) / 100;
+    };
+  }),
   field('calendar', 'calendar', 'text', false, (p) => {
     const names = new Map(p.calendars.map((c) => [c.id, c.name]));
     return (i) => names.get(p.activities[i]!.calendar ?? p.calendar) ?? '';

@@ -122,8 +122,8 @@ const timeText = (t: ICAL.Time): string => (t.isDate ? t.toString().slice(0, 10)
 /** The last day, or the end, of what begins at a time: a last day that is written as the day after it is put right. */
 function endOf(c: ICAL.Component, start: ICAL.Time | null): ICAL.Time | null {
   const end = time(c, c.name === 'vtodo' ? 'due' : 'dtend');
-  const duration = value(c, 'duration');
-  const found = end ?? (start && duration instanceof ICAL.Duration ? plus(start, duration) : null);
+  const lasts = durationOf(c);
+  const found = end ?? (start && lasts ? plus(start, lasts) : null);
   // The end of an event is not part of it; the day by which a to-do is due is.
   if (found?.isDate && c.name === 'vevent' && start && found.compare(start) > 0) {
     const last = found.clone();
@@ -131,6 +131,24 @@ function endOf(c: ICAL.Component, start: ICAL.Time | null): ICAL.Time | null {
     return last;
   }
   return found;
+}
+
+/** Nothing of a calendar lasts longer than this, in seconds; the library would count it out day by day. */
+const LONGEST = 200 * 366 * 86_400;
+
+function durationOf(c: ICAL.Component): ICAL.Duration | null {
+  const found = value(c, 'duration');
+  return found instanceof ICAL.Duration && Math.abs(found.toSeconds()) <= LONGEST ? found : null;
+}
+
+/** What is said of an end, or of a duration in its place, that cannot be read. */
+function unreadEnd(c: ICAL.Component): string {
+  const end = c.name === 'vtodo' ? 'due' : 'dtend';
+  if (c.hasProperty(end)) return unreadTime(c, end);
+  const duration = c.getFirstProperty('duration');
+  return duration && durationOf(c) === null
+    ? String((duration.toJSON() as unknown[])[3] ?? '').slice(0, 100) || '?'
+    : '';
 }
 
 function plus(start: ICAL.Time, duration: ICAL.Duration): ICAL.Time {
@@ -193,6 +211,7 @@ function rowOf(c: ICAL.Component, ref: string, start = time(c, 'dtstart'), end =
   const people = [...c.getAllProperties('attendee'), ...c.getAllProperties('organizer')].map((p) =>
     String(p.getParameter('cn') ?? String(p.getFirstValue()).replace(/^mailto:/i, '')),
   );
+  const unread = unreadEnd(c);
   const completed = time(c, 'completed');
   const status = words(c, 'status').toLowerCase();
   const [first, last] =
@@ -201,8 +220,8 @@ function rowOf(c: ICAL.Component, ref: string, start = time(c, 'dtstart'), end =
     Reference: ref,
     Name: words(c, 'summary'),
     Start: first ? timeText(first) : unreadTime(c, 'dtstart'),
-    Finish: last && !isPoint ? timeText(last) : unreadTime(c, c.name === 'vtodo' ? 'due' : 'dtend'),
-    Milestone: isPoint || (c.name === 'vtodo' && start === null) ? 'yes' : 'no',
+    Finish: unread || (last && !isPoint ? timeText(last) : ''),
+    Milestone: (isPoint && unread === '') || (c.name === 'vtodo' && start === null) ? 'yes' : 'no',
     'Percent complete': c.hasProperty('percent-complete')
       ? `${words(c, 'percent-complete')}%`
       : status === 'completed'

@@ -1,3 +1,4 @@
+import { isChainageText } from '@clembo/core';
 import type { Table } from '../table/table';
 import { readDuration, readNumber, readPercent, readYesNo, saysNothing } from '../values/amounts';
 import { MONTHS } from '../values/calendarWords';
@@ -123,8 +124,10 @@ function valuesFit(field: TableField, values: string[]): boolean {
       return shareOf(values, (v) => readDuration(v, { unit: 'day', m: 'month' }) !== null) >= ENOUGH;
     case 'percent':
       return shareOf(values, (v) => readPercent(v, 'percent') !== null) >= 0.5;
-    case 'number':
-      return shareOf(values, (v) => readNumber(v, '.') !== null) >= 0.5;
+    case 'number': {
+      const isPlace = field.id === 'from' || field.id === 'to';
+      return shareOf(values, (v) => readNumber(v, '.') !== null || (isPlace && isChainageText(v))) >= 0.5;
+    }
     case 'level':
       return shareOf(values, (v) => /^\d{1,2}$/.test(v)) >= 0.5;
     case 'yesNo':

@@ -13,6 +13,8 @@ import {
   startOfDay,
   makeField,
   makeValue,
+  isChainageText,
+  readPlace,
 } from '@clembo/core';
 import { type Table, UnreadableFile } from '../table/table';
 import { type ReadDuration, saysNothing, toMinutes } from '../values/amounts';
@@ -458,15 +460,24 @@ function readAmounts(a: Activity, d: Draft, cells: CellReader): void {
     cells.problem('tooLarge', d.row, field, cells.text(d, field), String(most / factor));
     return null;
   };
+  /** A place in thousandths: a number, or chainage in metres. */
+  const place = (field: 'from' | 'to'): number | null => {
+    const text = cells.text(d, field);
+    const chain = isChainageText(text) ? readPlace(text, 'chainage') : null;
+    if (chain === null || Math.abs(chain) > FARTHEST) return scaled(field, 1000, FARTHEST);
+    cells.count(cells.columnOf(field), text, 'read');
+    return chain;
+  };
   const positive = (value: number | null) => (value === null ? null : Math.max(0, value));
   a.effort = positive(scaled('effort', 60));
   a.actualEffort = positive(scaled('actualEffort', 60));
   a.cost = scaled('cost', 100);
   a.actualCost = scaled('actualCost', 100);
-  a.from = scaled('from', 1000, FARTHEST);
-  a.to = scaled('to', 1000, FARTHEST);
+  a.from = place('from');
+  a.to = place('to');
   a.occupies = cells.yesNo(d, 'occupies') ?? false;
   a.quantity = cells.number(d, 'quantity');
+  a.output = positive(cells.number(d, 'output'));
   a.rate = positive(cells.number(d, 'rate'));
   a.crews = positive(cells.number(d, 'crews'));
   const people = cells.text(d, 'responsible');

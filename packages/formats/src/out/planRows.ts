@@ -82,6 +82,7 @@ export function planRows(plan: Plan): PlanRows {
     ['Rate', (a) => a.rate],
     ['Crews', (a) => a.crews],
     ['Quantity', (a) => a.quantity],
+    ['Daily output', (a) => a.output],
     ['Notes', (a) => a.notes],
   ];
   const cells = columns.map(([, cell]) => plan.activities.map(cell));

@@ -13,6 +13,7 @@ import {
   makeLink,
   paused,
   type Plan,
+  readPlace,
   type Schedule,
   shownDays,
   startOfDay,
@@ -117,6 +118,27 @@ function effortOr(cell: Cell, use: (minutes: number | null) => Part): Typed {
   const text = unit ? cell.text.replace(unit[0], '') : cell.text;
   const typed = numberOr({ ...cell, text }, 0, (v) => use(v === null ? null : Math.round(v * minutes * 1000) / 1000));
   return 'error' in typed ? wrong(`“${cell.text}” is no effort. Type hours, or 3 person-days.`) : typed;
+}
+
+/** The line that a cell's activity is on: its own, or the first. */
+const lineOf = ({ plan, a }: Pick<Cell, 'plan' | 'a'>) =>
+  a.line === null ? plan.lines[0] : plan.lines.find((l) => l.id === a.line);
+
+function writePlace(cell: Cell, end: 'from' | 'to'): Typed {
+  if (cell.text === '') return part(cell, { [end]: null });
+  const place = readPlace(cell.text, lineOf(cell)?.unit ?? '');
+  return place === null
+    ? wrong(`“${cell.text}” is no place. Type a number in the unit of its line, or 12+350.`)
+    : part(cell, { [end]: place });
+}
+
+function writeLine(cell: Cell): Typed {
+  if (cell.text === '') return part(cell, { line: null });
+  const wanted = cell.text.toLowerCase();
+  const found = cell.plan.lines.find((l) => l.name.toLowerCase() === wanted || l.id.toLowerCase() === wanted);
+  return found
+    ? part(cell, { line: found.id })
+    : wrong(`There is no line “${cell.text}”. Lines are described under Structure, Lines.`);
 }
 
 /** Where dates are computed, a typed start holds the activity back; where they are stated, it moves with its length. */
@@ -420,11 +442,47 @@ const FIELDS: Record<string, Field> = {
     about: 'How much of it is to be done.',
     write: (cell) => numberOr(cell, Number.NEGATIVE_INFINITY, (v) => ({ quantity: v })),
   },
+  output: {
+    editor: 'number',
+    about: 'How much of its quantity one crew does in a working day. With the quantity it gives the length.',
+    write: (cell) => numberOr(cell, 0, (v) => ({ output: v })),
+  },
+  placeFrom: {
+    editor: 'text',
+    about: 'The place on its line at which it begins, in the unit of the line: 1200, 12+350.',
+    write: (cell) => writePlace(cell, 'from'),
+  },
+  placeTo: {
+    editor: 'text',
+    about: 'The place on its line at which it ends.',
+    write: (cell) => writePlace(cell, 'to'),
+  },
+  line: { editor: 'one', about: 'The line that its places are on.', write: writeLine },
+  rate: {
+    editor: 'number',
+    about: 'Distance that one crew does in a working day, in the unit of the line. Empty: by its dates.',
+    write: (cell) => numberOr(cell, 0, (v) => ({ rate: v })),
+  },
+  crews: {
+    editor: 'number',
+    about: 'Crews that share the work along the line.',
+    write: (cell) => numberOr(cell, 0, (v) => ({ crews: v })),
+  },
+  occupies: {
+    editor: 'text',
+    about: 'Yes, where it holds its whole stretch of the line for as long as it lasts.',
+    write: (cell) => {
+      const yes = /^(y|yes|x|1|true|ja|oui|sí|si)$/i.test(cell.text);
+      if (!yes && !/^(|n|no|0|false|nein|non)$/i.test(cell.text)) return wrong(`Type yes or no, not “${cell.text}”.`);
+      return part(cell, { occupies: yes });
+    },
+  },
 };
 
 const WORKED_OUT: Record<string, string> = {
   ref: 'The reference by which it is known at its source; it never changes.',
   float: 'Working days by which it can slip before the end of the plan does. Worked out.',
+  dailyDistance: 'Distance that it does in a working day with all its crews, by its rate or by its dates. Worked out.',
   free: 'Working days by which it can slip before anything else does. Worked out.',
   critical: 'Whether its float is used up. Worked out.',
   off: 'Working days by which the computed finish lies after the given one. Worked out.',

@@ -1,5 +1,6 @@
 import { fadeStops } from '../fade';
 import {
+  type ImageNode,
   eachLeaf,
   type Face,
   type FontMetrics,
@@ -20,6 +21,8 @@ export interface PdfOptions {
   /** Written as the date of the document; the same scene and date give the same bytes. */
   date: Date;
   author?: string;
+  /** What the pages are called in the outline; their titles where nobody says. */
+  names?: string[];
 }
 
 /**
@@ -53,7 +56,10 @@ export async function writePdf(scenes: Scene[], options: PdfOptions): Promise<Ui
   });
   for (const scene of scenes)
     for (const face of facesOf(scene)) doc.registerFont(face, options.fontPath(options.fonts[face].file));
-  for (const scene of scenes) drawPage(doc, scene, options.fonts);
+  scenes.forEach((scene, k) => {
+    drawPage(doc, scene, options.fonts);
+    doc.outline.addItem(options.names?.[k] ?? scene.title);
+  });
   doc.end();
   await ended;
   return Buffer.concat(chunks);
@@ -90,7 +96,7 @@ function drawPage(doc: Doc, scene: Scene, fonts: FontMetrics): void {
   const page = doc.struct('Document');
   doc.addStructure(page);
   for (const node of scene.nodes) {
-    if (node.type === 'group' && node.role === 'item') page.add(figure(doc, node, fonts));
+    if (node.type === 'group' && (node.role === 'item' || node.role === 'note')) page.add(figure(doc, node, fonts));
     else if (node.type === 'text')
       page.add(doc.struct(TAGS[node.role ?? 'notice'] ?? 'P', {}, () => drawNode(doc, node, fonts)));
     else artifact(doc, () => drawNode(doc, node, fonts));
@@ -155,9 +161,28 @@ function drawNode(doc: Doc, node: SceneNode, fonts: FontMetrics): void {
       paint(doc, node, node.fill);
       return;
     case 'image':
-      doc.image(node.data, node.x, node.y, { width: node.width, height: node.height });
+      drawImage(doc, node);
       return;
   }
+}
+
+function drawImage(doc: Doc, node: ImageNode): void {
+  const { part, turn } = node;
+  if (!part && !turn) {
+    doc.image(node.data, node.x, node.y, { width: node.width, height: node.height });
+    return;
+  }
+  const side = turn === 90 || turn === 270;
+  const [width, height] = side ? [node.height, node.width] : [node.width, node.height];
+  const [cx, cy] = [node.x + node.width / 2, node.y + node.height / 2];
+  const [x, y] = [cx - width / 2, cy - height / 2];
+  const shown = part ?? { x: 0, y: 0, width: 1, height: 1 };
+  const whole = { width: width / shown.width, height: height / shown.height };
+  doc.save();
+  if (turn) doc.rotate(turn, { origin: [cx, cy] });
+  doc.rect(x, y, width, height).clip();
+  doc.image(node.data, x - shown.x * whole.width, y - shown.y * whole.height, whole);
+  doc.restore();
 }
 
 function drawText(doc: Doc, node: TextNode, fonts: FontMetrics): void {

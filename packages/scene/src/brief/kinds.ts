@@ -1,4 +1,7 @@
 import { z } from 'zod';
+import { HANDOFFS_PARTS, HandoffsBrief } from './handoffs';
+import { LINEAR_PARTS, LinearBrief } from './linear';
+import { NETWORK_PARTS, NetworkBrief } from './network';
 import { type Part, type Segment, sentence } from './parts';
 import { type ReadBrief, readSentence } from './read';
 import { TimelineBrief } from './timeline';
@@ -31,6 +34,9 @@ export const Brief = z.discriminatedUnion('kind', [
   CurvesBrief,
   MonthsBrief,
   SnapshotBrief,
+  NetworkBrief,
+  HandoffsBrief,
+  LinearBrief,
 ]);
 export type Brief = z.infer<typeof Brief>;
 export type BriefKind = Brief['kind'];
@@ -93,6 +99,24 @@ export const SPOKEN: { [Kind in BriefKind]: SpokenKind<BriefOf<Kind>> } = {
     about: 'Now, promised, actual, to go and off by, in a small table',
     schema: SnapshotBrief,
     parts: SNAPSHOT_PARTS,
+  },
+  network: {
+    title: 'Network',
+    about: 'What leads to what: activities as cards, links as lines',
+    schema: NetworkBrief,
+    parts: NETWORK_PARTS,
+  },
+  handoffs: {
+    title: 'Handoffs',
+    about: 'Who does which step, and where work passes from hand to hand',
+    schema: HandoffsBrief,
+    parts: HANDOFFS_PARTS,
+  },
+  linear: {
+    title: 'Line',
+    about: 'Work along a line, in place and time',
+    schema: LinearBrief,
+    parts: LINEAR_PARTS,
   },
 };
 

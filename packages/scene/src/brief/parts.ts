@@ -89,6 +89,19 @@ export type Part<Brief> = Common<Brief> &
     | { as: 'size'; size(brief: Brief): PageSize | null; set(size: PageSize | null): Partial<Brief> }
     | { as: 'picture'; picture(brief: Brief): Picture | null; set(picture: Picture | null): Partial<Brief> }
     | { as: 'text'; text(brief: Brief): string; most: number; set(text: string): Partial<Brief> }
+    | {
+        as: 'place';
+        /** Thousandths of the unit of the line; null where it is left open. */
+        place(brief: Brief): number | null;
+        unit(brief: Brief, plan: PlanWords): string;
+        /** What it says while no place is chosen. */
+        open: string;
+        read(text: string, plan: PlanWords, brief: Brief): number | null;
+        /** How it stands in a sentence, and as it is typed, where that is not as a place of the line. */
+        said?: RegExp;
+        typed?(brief: Brief, plan: PlanWords): string;
+        set(place: number | null): Partial<Brief>;
+      }
     | { as: 'condition'; where(brief: Brief): Condition; set(where: Condition): Partial<Brief> }
     | {
         as: 'day';
@@ -163,7 +176,15 @@ export const yesPart = <Brief>(
 });
 
 export const fieldName = (plan: PlanWords, id: string): string =>
-  id === 'outline' ? 'outline' : (plan.codeFields.find((f) => f.id === id)?.name.toLowerCase() ?? id);
+  id === 'outline'
+    ? 'outline'
+    : id === RESPONSIBLE
+      ? WHO
+      : (plan.codeFields.find((f) => f.id === id)?.name.toLowerCase() ?? id);
+
+/** Stands for lanes of those who are responsible. */
+export const RESPONSIBLE = 'responsible';
+export const WHO = 'who is responsible';
 
 /** Code fields as choices. */
 export const fieldChoices = (plan: PlanWords): Choice[] => plan.codeFields.map((f) => [f.id, f.name.toLowerCase()]);
@@ -192,6 +213,46 @@ export const comparePart = <Brief extends { compare: string }>(lead: string): Pa
   options: editionChoices,
   set: (compare) => ({ compare }) as Partial<Brief>,
 });
+
+/** The edition to compare with, or none. */
+export const compareOrNonePart = <Brief extends { compare: string | null }>(): Part<Brief> => ({
+  as: 'one',
+  name: 'compare',
+  label: 'Compared with',
+  lead: ', compared with ',
+  shown: (b, plan) => (plan.editions?.length ?? 0) > 0 || b.compare !== null,
+  quiet: (b) => b.compare === null,
+  value: (b) => b.compare ?? '',
+  words: (b, plan) => editionName(b.compare, plan),
+  options: (plan) => [['', 'nothing'], ...editionChoices(plan)],
+  set: (v) => ({ compare: v === '' ? null : v }) as Partial<Brief>,
+});
+
+/**
+ * A part that is a code field of the plan, or none.
+ *
+ * @param more choices beside the code fields: ids and names
+ */
+export const fieldOrNonePart = <Key extends string, Brief extends { [K in Key]: string | null }>(
+  key: Key,
+  label: string,
+  words: (name: string) => string,
+  none: string,
+  more: readonly [id: string, name: string][] = [],
+): Part<Brief> => ({
+  as: 'one',
+  quiet: (b) => b[key] === null,
+  name: key,
+  label,
+  lead: ', ',
+  value: (b) => b[key] ?? '',
+  words: (b, plan) => (b[key] === null ? none : words(fieldName(plan, b[key]))),
+  options: (plan) => [['', none], ...[...fieldChoices(plan), ...more].map(([id, name]): Choice => [id, words(name)])],
+  set: (v) => ({ [key]: v === '' ? null : v }) as Partial<Brief>,
+});
+
+export const colourPart = <Brief extends { colour: string | null }>(): Part<Brief> =>
+  fieldOrNonePart<'colour', Brief>('colour', 'Colour', (name) => `coloured by ${name}`, 'in one colour');
 
 export const conditionPart = <Brief extends { where: Condition }>(lead: string): Part<Brief> => ({
   as: 'condition',

@@ -144,6 +144,25 @@ function valueOf<B>(
       const said = quoteAt(text.slice(at));
       return said && { length: said.length, change: part.set(said.text) };
     }
+    case 'place': {
+      if (!led) return null;
+      const open = lengthOf(lower, at, part.open);
+      if (open > 0) return { length: open, change: part.set(null) };
+      if (part.said) {
+        const own = part.said.exec(text.slice(at))?.[0];
+        const read = own === undefined ? null : part.read(own, plan, brief);
+        return read === null ? null : { length: own!.length, change: part.set(read) };
+      }
+      const unit = part.unit(brief, plan).toLowerCase();
+      const number = /^[−-]?\d[\d,.]*(?:[+−-]\d{3}(?:\.\d+)?)?/.exec(lower.slice(at))?.[0].replace(/[,.]+$/, '');
+      if (number === undefined) return null;
+      const said =
+        unit !== '' && lower.startsWith(` ${unit}`, at + number.length)
+          ? number.length + 1 + unit.length
+          : number.length;
+      const place = part.read(number, plan, brief);
+      return place === null ? null : { length: said, change: part.set(place) };
+    }
     case 'day': {
       if (!led) return null;
       const open = lengthOf(lower, at, part.open);

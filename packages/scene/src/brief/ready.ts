@@ -5,6 +5,8 @@ import type { PlanWords } from './words';
 /** A brief that is made for a question that is asked often. */
 export interface Ready {
   name: string;
+  /** What it answers, in a line. */
+  about?: string;
   brief: Brief;
 }
 

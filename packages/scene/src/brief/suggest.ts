@@ -29,7 +29,7 @@ export function suggestTimelineBrief(plan: Plan, schedule: Schedule, editions = 
 }
 
 /** The deepest level at which at most 80 things are shown; null when that is the whole plan. */
-function readableLevel(schedule: Schedule): number | null {
+export function readableLevel(schedule: Schedule): number | null {
   const { level, isSummary } = schedule.outline;
   const deepest = level.reduce((a, b) => Math.max(a, b), 1);
   const shownAt = (limit: number) =>

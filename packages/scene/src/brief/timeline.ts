@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { LANGUAGE_CODES } from '../text/languages/language';
 import { Where } from './filter';
 import { Page, PageSize, Print } from './pages';
+import { byHand } from './hand';
 import { NamedDate, Picture } from './parts';
 
 export const LABEL_PARTS = ['name', 'start', 'finish', 'reference', 'duration', 'daysDone', 'percent', 'off'] as const;
@@ -129,6 +130,7 @@ export const TimelineBrief = z.object({
   pages: z.enum(['one', 'several']).default('one'),
   /** A page of its own size in millimetres; null for a usual one. */
   size: PageSize.nullable().default(null),
+  ...byHand,
   page: Page,
   print: Print,
 });

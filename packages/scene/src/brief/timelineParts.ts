@@ -3,6 +3,7 @@ import { MONTHS } from '../text/dates';
 import { sizeWords } from './pages';
 import { COLOUR_STATES } from './states';
 import {
+  compareOrNonePart,
   conditionPart,
   namedDateWords,
   NO_DATES,
@@ -11,8 +12,6 @@ import {
   quoted,
   yesPart,
   dayPart,
-  editionChoices,
-  editionName,
   fieldChoices,
   fieldName,
   onePart,
@@ -308,18 +307,7 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     { yes: 'what is done in grey', no: 'what is done in colour' },
     false,
   ),
-  {
-    as: 'one',
-    name: 'compare',
-    label: 'Compared with',
-    lead: ', compared with ',
-    shown: (b, plan) => (plan.editions?.length ?? 0) > 0 || b.compare !== null,
-    quiet: (b) => b.compare === null,
-    value: (b) => b.compare ?? '',
-    words: (b, plan) => editionName(b.compare, plan),
-    options: (plan) => [['', 'nothing'], ...editionChoices(plan)],
-    set: (v) => ({ compare: v === '' ? null : v }),
-  },
+  compareOrNonePart<TimelineBrief>(),
   {
     ...onePart<TimelineBrief, 'compareBy'>('compareBy', 'How it is compared', ' by ', {
       outline: 'outlines',

@@ -7,6 +7,7 @@ export type PlanWords = Pick<Plan, 'codeFields' | 'periods'> & {
   editions?: readonly { id: string; name: string }[];
   /** How deep the outline is. */
   levels?: number;
+  lines?: readonly { id: string; name: string; unit: string }[];
   milestones?: readonly { ref: string; name: string }[];
 };
 

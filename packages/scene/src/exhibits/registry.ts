@@ -3,6 +3,9 @@ import { type Brief, type BriefKind, type BriefOf, defaultBrief, SPOKEN, type Sp
 import { suggestTimelineBrief } from '../brief/suggest';
 import type { Scene } from '../graph/scene';
 import type { ComposeInput } from './composed';
+import { composeHandoffs, suggestHandoffs } from './handoffs/handoffs';
+import { composeLinear, suggestLinear } from './linear/linear';
+import { composeNetwork, suggestNetwork } from './network/network';
 import { composeTimeline } from './timeline/timeline';
 import { composeAmounts } from './variance/amounts';
 import { composeBars } from './variance/bars';
@@ -51,6 +54,18 @@ export const EXHIBITS: { [Kind in BriefKind]: ExhibitKind<BriefOf<Kind>> } = {
   curves: kind('curves', composeCurves),
   months: kind('months', composeMonths),
   snapshot: kind('snapshot', composeSnapshot),
+  network: kind('network', composeNetwork, {
+    suggest: (plan, schedule) => suggestNetwork(plan, schedule, defaultBrief('network')),
+    needsPromise: false,
+  }),
+  handoffs: kind('handoffs', composeHandoffs, {
+    suggest: (plan, schedule) => suggestHandoffs(plan, schedule, defaultBrief('handoffs')),
+    needsPromise: false,
+  }),
+  linear: kind('linear', composeLinear, {
+    suggest: (plan, schedule) => suggestLinear(plan, schedule, defaultBrief('linear')),
+    needsPromise: false,
+  }),
 };
 export type ExhibitName = BriefKind;
 

@@ -12,6 +12,10 @@ export const INK_ON_TINT = '#3A454D';
 export const MADDER_ON_TINT = '#842A1B';
 export const HAREBELL_ON_TINT = '#24467C';
 export const SAND = '#F0ECDD';
+/** Slanting lines over what is closed. */
+export const SAND_LINE = '#D9CFB0';
+/** Marigold, dark enough to be read: the least days between works. */
+export const GOLD = '#B57B0F';
 export const MIST = '#E6EAEC';
 
 /**

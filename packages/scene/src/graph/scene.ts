@@ -1,3 +1,4 @@
+import type { ProcessShapes } from './process';
 import type { Face } from '../text/faces';
 
 /** How a shape is filled and edged. One model for all shapes and all writers. */
@@ -14,6 +15,8 @@ export interface Paint {
 /** What a node is about: the reference of what it shows, and what it is to its reader. */
 export interface About {
   ref?: string;
+  /** Of a link, the references of what it leads from and to. */
+  between?: readonly [from: string, to: string];
   role?: Role;
 }
 
@@ -81,6 +84,10 @@ export interface ImageNode extends About {
   height: number;
   data: string;
   alt: string;
+  /** The part of the picture that is shown, stretched to the box, in fractions of it; all of it where nothing is said. */
+  part?: { x: number; y: number; width: number; height: number };
+  /** The picture is turned clockwise about the middle of its box, which is the one that it has then. */
+  turn?: 90 | 180 | 270;
 }
 
 /** The parts of one thing, in the order in which they are painted. */
@@ -92,6 +99,8 @@ export interface GroupNode extends About {
   alt?: string;
   /** Nothing of it is drawn outside this rectangle. */
   clip?: { x: number; y: number; width: number; height: number };
+  /** The id of what a person has put there. */
+  note?: string;
   /** Where a click leads: an address. */
   link?: string;
   children: SceneNode[];
@@ -108,6 +117,7 @@ export type Role =
   | 'source'
   | 'legend'
   | 'scale'
+  | 'strip'
   | 'grid'
   | 'status'
   | 'lane'
@@ -136,15 +146,26 @@ export type Role =
   | 'band'
   | 'curve'
   | 'cell'
-  | 'head';
+  | 'head'
+  | 'note';
 
 /** The same content as a table, for people who do not see the page. */
 export interface ContentTable {
   heads: string[];
   /** Which column says what a row is about. */
   named: number;
-  /** `ref` is the activity that a row is about, where it is about one. */
-  rows: { ref: string | null; cells: string[] }[];
+  rows: ContentRow[];
+}
+
+/** What a cell of the content is beside its words: a day (days since 1970-01-01), a number, or a share of one. */
+export type ContentValue = { day: number } | { number: number } | { share: number };
+
+export interface ContentRow {
+  /** The activity that the row is about, where it is about one. */
+  ref: string | null;
+  cells: string[];
+  /** For outputs that can count with them; null, or nothing at all, for what is only words. */
+  values?: (ContentValue | null)[];
 }
 
 /** What is shown of a plan's activities and milestones, and where the others are. They add up to `of`. */
@@ -191,6 +212,73 @@ export interface FitAdvice {
   change: Record<string, unknown>;
 }
 
+/** What of a page was set by hand and is not on it, since its activity is not. */
+export interface Unplaced {
+  /** The activity; an empty text for a note that a place holds, which the page does not show. */
+  ref: string;
+  /** The note that is not drawn; null for looks of the activity. */
+  note: string | null;
+  words: string;
+  /** Whether the activity is in the plan at all. */
+  gone: boolean;
+}
+
+/** What hands need to know of a page: where its things, lanes and dates are, in points. */
+export interface Handles {
+  /** The size of its labels. */
+  size: number;
+  /** The plot, and the moments of its left and right end. */
+  left: number;
+  right: number;
+  from: number;
+  to: number;
+  /** Ends of things along the page, and their middle; `y1` is the height of the second end where that is another. */
+  items: { ref: string; x0: number; x1: number; y: number; y1?: number }[];
+  lanes: { codes: string[]; title: string; top: number; bottom: number; right: number; folded: boolean }[];
+  unplaced: Unplaced[];
+}
+
+/** What hands need to know of a page of cards and lines, in points. */
+export interface CardHandles {
+  /** The size of its type, and how many points a size of it is in height. */
+  size: number;
+  unit: number;
+  /** Columns run across the page, or down it. */
+  down: boolean;
+  columns: { from: number; to: number }[];
+  lanes: { title: string; top: number }[];
+  cards: {
+    ref: string;
+    name: string;
+    left: number;
+    top: number;
+    width: number;
+    height: number;
+    lane: number;
+    column: number;
+    /** The first column that the logic allows. */
+    least: number;
+  }[];
+  links: { from: string; to: string }[];
+  /** Things that were put somewhere by hand and are not on the page. */
+  unplaced: string[];
+}
+
+/** Place and time on a page, in points: places in the unit of the line, days as fractions of a day number. */
+export interface PlaneShape {
+  /** Places run across and time down; else places up and time across. */
+  across: boolean;
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+  place0: number;
+  place1: number;
+  day0: number;
+  day1: number;
+  unit: string;
+}
+
 /** How well the exhibit sits on its page. */
 export interface Fit {
   /** Smallest type on the page in points. */
@@ -199,6 +287,8 @@ export interface Fit {
   leastType: number;
   rows: number;
   counts: Shown;
+  /** What is shown, in words, where that is not activities of the plan. */
+  shown?: string;
   labelsShortened: number;
   labelsInKey: number;
   /** Labels that lost their dates and amounts for want of room. */
@@ -234,6 +324,14 @@ export interface Scene {
   /** What has no dates and so no place on a time axis. */
   undated: { ref: string; name: string }[];
   fit: Fit;
+  /** What can be taken hold of; only on pages that are set by hand. */
+  handles?: Handles;
+  /** Cards and the links between them; only on pages that are made of those. */
+  cards?: CardHandles;
+  /** Where places and days lie, on pages of linear work. */
+  plane?: PlaneShape;
+  /** The process that the page shows, where it shows one. */
+  process?: ProcessShapes;
   /** What the page hides; null for kinds of exhibits that hide nothing. */
   blind: BlindSpots | null;
 }

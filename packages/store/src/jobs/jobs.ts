@@ -34,7 +34,7 @@ export const JOB_CHANNEL = 'clembo_job';
 const tell = (db: Database, id: string): Promise<unknown> => db.execute(sql`select pg_notify(${JOB_CHANNEL}, ${id})`);
 
 /** Jobs that change nothing: whoever may read may ask for them. */
-const READS: ReadonlySet<JobInput['kind']> = new Set(['writePage', 'writePlan', 'compareIntake']);
+const READS: ReadonlySet<JobInput['kind']> = new Set(['writePages', 'writePlan', 'compareIntake']);
 
 /**
  * Puts a job into the queue of the database, for any process that works on it.
@@ -104,9 +104,9 @@ export async function cancelJob(store: Store, access: Access, id: string): Promi
       .where(and(eq(job.id, id), eq(job.workspaceId, access.workspace), inArray(job.state, OPEN)))
       .returning({ input: job.input });
     if (!gone) return false;
-    const input = JobInput.parse(gone.input);
-    if (input.kind === 'readIntake')
-      await db.delete(intake).where(and(eq(intake.id, input.intake), isNull(intake.planId)));
+    const input = JobInput.safeParse(gone.input);
+    if (input.success && input.data.kind === 'readIntake')
+      await db.delete(intake).where(and(eq(intake.id, input.data.intake), isNull(intake.planId)));
     await tell(db, id);
     return true;
   });
@@ -127,8 +127,14 @@ export async function takeJob({ db }: Store, id: string, worker: string): Promis
     .where(and(eq(job.id, id), inArray(job.state, OPEN)))
     .returning({ id: job.id, input: job.input, access: job.access });
   if (!row) return null;
+  const input = JobInput.safeParse(row.input);
+  if (!input.success) {
+    // It was asked for before an update, in a way that is no more.
+    await endJob(db, id, { error: 'This was asked for before Clembo was updated. Ask for it again.' });
+    return null;
+  }
   await tell(db, id);
-  return { id, input: JobInput.parse(row.input), access: row.access as Access };
+  return { id, input: input.data, access: row.access as Access };
 }
 
 /** Says what a job is at. */

@@ -2,11 +2,14 @@ import { FIRST_DAY, LAST_DAY, MomentValue } from '@clembo/core';
 import { z } from 'zod';
 
 /** What a page can be written as. */
-export const PAGE_FORMATS = ['pdf', 'svg', 'png'] as const;
+export const PAGE_FORMATS = ['pdf', 'pptx', 'svg', 'png', 'html', 'xlsx', 'bpmn'] as const;
 export type PageFormat = (typeof PAGE_FORMATS)[number];
 
+/** So many exhibits go into one file. */
+export const MOST_PAGES = 100;
+
 /** What a plan can be written as. */
-export const PLAN_FORMATS = ['csv', 'xlsx', 'ics', 'ifc', 'json'] as const;
+export const PLAN_FORMATS = ['csv', 'xlsx', 'ics', 'ifc', 'json', 'graphml', 'dot'] as const;
 /** The plan with its exhibits, books, editions and sources, in one file. */
 export const BUNDLE = 'clembo';
 export type PlanFormat = (typeof PLAN_FORMATS)[number];
@@ -63,11 +66,12 @@ export const JobInput = z.discriminatedUnion('kind', [
     name: z.string().trim().min(1).max(200),
     note: z.string().trim().max(1000),
   }),
-  /** Writes an exhibit as a file. */
+  /** Writes exhibits of one plan as one file. */
   z.object({
-    kind: z.literal('writePage'),
-    exhibit: z.uuid(),
+    kind: z.literal('writePages'),
+    exhibits: z.array(z.uuid()).min(1).max(MOST_PAGES),
     format: z.enum(PAGE_FORMATS),
+    /** Which page of an exhibit that runs over several becomes a drawing or a picture; all where nobody says. */
     sheet: z.int().min(1).max(99).optional(),
   }),
 ]);

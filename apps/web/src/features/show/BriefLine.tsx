@@ -1,8 +1,11 @@
 'use client';
 import { type Brief, type Part, sentence, spoken, unsaid } from '@clembo/scene/brief';
+import { isChainage, placeWords } from '@clembo/core';
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
-import { PencilLine, Plus } from 'lucide-react';
+import { PencilLine, Plus, Rows3, Scale } from 'lucide-react';
 import { useEffect, useState } from 'react';
+import { KeepBrief } from './KeepBrief';
+import { Regroup } from './Regroup';
 import { TypedBrief } from './TypedBrief';
 import { WherePart } from '@/features/plan/WherePart';
 import type { OpenRoom } from '@/workers/planRoom';
@@ -10,6 +13,7 @@ import { DatePart } from './parts/DatePart';
 import { DatesPart } from './parts/DatesPart';
 import { ManyPart, OnePart } from './parts/ListParts';
 import { PicturePart } from './parts/PicturePart';
+import { PlacePart } from './parts/PlacePart';
 import { SizePart } from './parts/SizePart';
 import { TextPart } from './parts/TextPart';
 
@@ -19,11 +23,25 @@ interface Props {
   onChange: (part: Partial<Brief>) => void;
 }
 
+const ROUND =
+  'ml-1.5 inline-flex h-[22px] items-center justify-center rounded-full border border-line align-[-4px] hover:border-kelp hover:text-kelp';
+
 /**
  * The sentence that says what the exhibit shows; every underlined part of it is a control. Parts at their default are
  * not said, and can be added.
  */
-export function BriefLine({ brief, open, onChange }: Props) {
+export function BriefLine({
+  brief,
+  open,
+  onChange,
+  name,
+  onBalance,
+}: Props & {
+  name: string;
+  /** Looks at what would keep works along a line apart. */
+  onBalance: () => void;
+}) {
+  const [regrouping, setRegrouping] = useState(false);
   const { parts } = spoken(brief.kind);
   const [added, setAdded] = useState<ReadonlySet<string>>(new Set());
   const [latest, setLatest] = useState<string | null>(null);
@@ -34,55 +52,79 @@ export function BriefLine({ brief, open, onChange }: Props) {
   }, [latest]);
   if (typing) return <TypedBrief brief={brief} head={open.head} onChange={onChange} onClose={() => setTyping(false)} />;
   return (
-    <p className="shrink-0 px-6 pt-3.5 pb-3 text-[17px] leading-[27px] text-soft" aria-label="Brief">
-      {sentence(parts, brief, open.head, added).map((s, k) => {
-        const part = parts.find((p) => p.name === s.part);
-        return part === undefined ? (
-          // biome-ignore lint: words stand where they stand
-          <span key={k}>{s.text}</span>
-        ) : (
-          <Control key={part.name} part={part} text={s.text} brief={brief} open={open} onChange={onChange} />
-        );
-      })}
-      {more.length > 0 && (
-        <Menu>
-          <MenuButton
-            aria-label="Say more"
-            title="Say more: parts that are as they are where nobody says anything"
-            className="ml-2 inline-flex size-[22px] items-center justify-center rounded-full border border-line align-[-4px] hover:border-kelp hover:text-kelp"
-          >
-            <Plus size={14} aria-hidden />
-          </MenuButton>
-          <MenuItems anchor={{ to: 'bottom start', gap: 6 }} className="panel grid w-[29rem] grid-cols-2">
-            {more.map((p) => (
-              <MenuItem key={p.name}>
-                <button
-                  type="button"
-                  data-add={p.name}
-                  className="choice w-full"
-                  onClick={() => {
-                    setAdded((a) => new Set([...a, p.name]));
-                    setTimeout(() => setLatest(p.name), 0);
-                  }}
-                >
-                  {p.label}
-                </button>
-              </MenuItem>
-            ))}
-          </MenuItems>
-        </Menu>
+    <div className="shrink-0 px-6 pt-3.5 pb-3 text-[17px] leading-[27px] text-soft">
+      <p className="inline" aria-label="Brief">
+        {sentence(parts, brief, open.head, added).map((s, k) => {
+          const part = parts.find((p) => p.name === s.part);
+          return part === undefined ? (
+            // biome-ignore lint: words stand where they stand
+            <span key={k}>{s.text}</span>
+          ) : (
+            <Control key={part.name} part={part} text={s.text} brief={brief} open={open} onChange={onChange} />
+          );
+        })}
+        {more.length > 0 && (
+          <Menu>
+            <MenuButton
+              aria-label="Say more"
+              title="Say more: parts that are as they are where nobody says anything"
+              className="ml-2 inline-flex size-[22px] items-center justify-center rounded-full border border-line align-[-4px] hover:border-kelp hover:text-kelp"
+            >
+              <Plus size={14} aria-hidden />
+            </MenuButton>
+            <MenuItems anchor={{ to: 'bottom start', gap: 6 }} className="panel grid w-[29rem] grid-cols-2">
+              {more.map((p) => (
+                <MenuItem key={p.name}>
+                  <button
+                    type="button"
+                    data-add={p.name}
+                    className="choice w-full"
+                    onClick={() => {
+                      setAdded((a) => new Set([...a, p.name]));
+                      setTimeout(() => setLatest(p.name), 0);
+                    }}
+                  >
+                    {p.label}
+                  </button>
+                </MenuItem>
+              ))}
+            </MenuItems>
+          </Menu>
+        )}
+        <button
+          type="button"
+          aria-label="Type the sentence"
+          title="t: type the sentence"
+          data-testid="type-brief"
+          className={`${ROUND} w-[22px]`}
+          onClick={() => setTyping(true)}
+        >
+          <PencilLine size={13} aria-hidden />
+        </button>
+      </p>
+      <KeepBrief open={open} brief={brief} name={name} />
+      {brief.kind === 'timeline' && (
+        <button
+          type="button"
+          className={`${ROUND} gap-1 px-2 text-[14px]`}
+          title="See this page in other lanes"
+          onClick={() => setRegrouping(true)}
+        >
+          <Rows3 size={13} aria-hidden /> Regroup
+        </button>
       )}
-      <button
-        type="button"
-        aria-label="Type the sentence"
-        title="t: type the sentence"
-        data-testid="type-brief"
-        className="ml-1.5 inline-flex size-[22px] items-center justify-center rounded-full border border-line align-[-4px] hover:border-kelp hover:text-kelp"
-        onClick={() => setTyping(true)}
-      >
-        <PencilLine size={13} aria-hidden />
-      </button>
-    </p>
+      {brief.kind === 'linear' && (
+        <button
+          type="button"
+          className={`${ROUND} gap-1 px-2 text-[14px]`}
+          title="Who would move, to keep days between works"
+          onClick={onBalance}
+        >
+          <Scale size={13} aria-hidden /> Balance
+        </button>
+      )}
+      {regrouping && <Regroup open={open} brief={brief} onTake={onChange} onClose={() => setRegrouping(false)} />}
+    </div>
   );
 }
 
@@ -122,6 +164,20 @@ function Control({ part, text, brief, open, onChange }: Props & { part: Part<Bri
       return <PicturePart {...said} picture={part.picture(brief)} onChange={(v) => onChange(part.set(v))} />;
     case 'size':
       return <SizePart {...said} size={part.size(brief)} onChange={(v) => onChange(part.set(v))} />;
+    case 'place': {
+      const place = part.place(brief);
+      const unit = part.unit(brief, head);
+      return (
+        <PlacePart
+          {...said}
+          open={part.open}
+          value={part.typed ? part.typed(brief, head) : place === null ? '' : placeWords(place, unit)}
+          unit={isChainage(unit) ? '' : unit}
+          read={(typed) => part.read(typed, head, brief)}
+          onChange={(v) => onChange(part.set(v))}
+        />
+      );
+    }
     case 'day':
       return (
         <DatePart

@@ -1,5 +1,5 @@
 'use client';
-import type { Brief } from '@clembo/scene/brief';
+import { type Brief, type HandoffsBrief, type Picture } from '@clembo/scene/brief';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Frame, type FramePlan } from '@/ui/Frame';
@@ -10,11 +10,22 @@ import { UndoRedo } from '@/ui/UndoRedo';
 import type { ComposedPage, Facts } from '@/workers/plan.worker';
 import { usePlanRoom } from '@/workers/planRoom';
 import { usePlanSearch } from '../planSearch';
+import { BalancePanel } from './line/BalancePanel';
+import { LineControls } from './line/LineControls';
+import { LinePanel } from './line/LinePanel';
+import { useLineMoves } from './line/useLineMoves';
 import { BriefLine } from './BriefLine';
 import { ExportMenu, exportExhibit, FORMATS } from './ExportMenu';
 import { FitStrip } from './FitStrip';
-import { Margin } from './Margin';
+import { ByHand } from './hand/ByHand';
+import { type Chosen, thing } from './hand/chosen';
+import { StepsPanel } from './handoffs/StepsPanel';
+import { HandMargin } from './hand/HandMargin';
+import { PutOn, TOOLS } from './hand/PutOn';
+import { type Looks, newNote, useHand } from './hand/useHand';
+import type { HandActions, Tool } from './hand/usePageHands';
 import { PageView } from './PageView';
+import { pictureOf } from './pictureOf';
 import { useBrief } from './useBrief';
 
 interface Props {
@@ -35,8 +46,28 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
   );
   const [page, setPage] = useState<ComposedPage | null>(null);
   const [sheet, setSheet] = useState(1);
-  const [chosen, setChosen] = useState<string | null>(null);
+  const [chosen, setChosen] = useState<Chosen>(null);
+  const [tool, setTool] = useState<Tool | null>(null);
+  const [picture, setPicture] = useState<Picture | null>(null);
+  const [copied, setCopied] = useState<Looks | null>(null);
   const [facts, setFacts] = useState<Facts | null>(null);
+  const one = chosen?.kind === 'things' && chosen.refs.length === 1 ? chosen.refs[0]! : null;
+  const hand = useHand(brief, page, change);
+  /** A line whose works can be balanced, and the page as it would then be. */
+  const line = brief.kind === 'linear' ? brief : null;
+  const [balancing, setBalancing] = useState(false);
+  const [proposed, setProposed] = useState<ComposedPage | null>(null);
+  const endBalance = useCallback(() => {
+    setBalancing(false);
+    setProposed(null);
+  }, []);
+  const moves = useLineMoves(line ? open : null, (proposed ?? page)?.plane ?? null);
+  const endMove = useCallback(() => {
+    moves.setProposed(null);
+    setProposed(null);
+  }, [moves.setProposed]);
+  /** A process that is typed here. */
+  const typed = brief.kind === 'handoffs' && brief.of === 'typed' ? brief : null;
   const [wide, setWide] = useState(false);
 
   useEffect(() => {
@@ -49,12 +80,12 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
 
   useEffect(() => {
     let current = true;
-    if (chosen === null) setFacts(null);
-    else open?.room.facts(chosen).then((f) => current && setFacts(f), wrong);
+    if (one === null || typed) setFacts(null);
+    else open?.room.facts(one).then((f) => current && setFacts(f), wrong);
     return () => {
       current = false;
     };
-  }, [open, chosen]);
+  }, [open, one, typed]);
 
   const step = (by: number) => () => {
     const at = siblings.findIndex((s) => s.id === exhibit.id);
@@ -72,7 +103,19 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
     w: () => setWide((v) => !v),
     t: () => document.querySelector<HTMLElement>('[data-testid="type-brief"]')?.click(),
     b: () => document.querySelector<HTMLElement>('[data-testid="blind"]')?.click(),
-    Escape: () => setChosen(null),
+    Escape: () => (tool ? setTool(null) : moves.proposed ? endMove() : setChosen(null)),
+    ...(hand && chosen?.kind === 'note'
+      ? {
+          Delete: () => {
+            hand.removeNote(chosen.id);
+            setChosen(null);
+          },
+          ArrowLeft: () => hand.moveNote(chosen.id, -0.5, 0),
+          ArrowRight: () => hand.moveNote(chosen.id, 0.5, 0),
+          ArrowUp: () => hand.moveNote(chosen.id, 0, -0.5),
+          ArrowDown: () => hand.moveNote(chosen.id, 0, 0.5),
+        }
+      : {}),
   });
 
   const actions = useMemo(
@@ -112,6 +155,25 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
         hint: 't',
         run: () => setTimeout(() => document.querySelector<HTMLElement>('[data-testid="type-brief"]')?.click(), 50),
       },
+      ...(hand
+        ? TOOLS.filter(([own]) => own !== 'picture').map(
+            ([own, title, how]): Found => ({
+              id: `put ${own}`,
+              group: 'Actions',
+              label: `Put ${title.toLowerCase()} onto the page`,
+              hint: how,
+              run: () => setTool(own),
+            }),
+          )
+        : []),
+      ...(page?.handles?.lanes ?? []).map(
+        (l): Found => ({
+          id: `lane ${l.codes.join('/')}`,
+          group: 'Lanes',
+          label: l.title,
+          run: () => setChosen({ kind: 'lane', codes: l.codes }),
+        }),
+      ),
       { id: 'edit', group: 'Actions', label: 'Edit the brief', hint: 'e', run: () => setTimeout(editBrief, 50) },
       ...siblings.map(
         (s): Found => ({
@@ -122,9 +184,41 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
         }),
       ),
     ],
-    [exhibit.id, siblings, plan.id, router, saved, undo, redo, editBrief, wide, page?.blind, sheet],
+    [exhibit.id, siblings, plan.id, router, saved, undo, redo, editBrief, wide, page, sheet, hand],
   );
   const search = usePlanSearch(plan.id, open, actions);
+
+  const names = useMemo(() => {
+    const { rows = [], named = 0 } = page?.content ?? {};
+    const cards = page?.cards?.cards ?? [];
+    return new Map([
+      ...cards.map((c): [string | null, string] => [c.ref, c.name]),
+      ...rows.map((r): [string | null, string] => [r.ref, r.cells[named] ?? '']),
+    ]);
+  }, [page]);
+  const nameOf = useCallback((ref: string) => names.get(ref) || ref, [names]);
+  const allPages = async (): Promise<ComposedPage[]> => {
+    if (!open || !page) return [];
+    const numbers = Array.from({ length: page.sheet.of }, (_, k) => k + 1);
+    return Promise.all(numbers.map((n) => open.room.compose(brief, n)));
+  };
+  const handActions: HandActions = {
+    onChoose: setChosen,
+    onLabel: (ref, at) => hand?.look([ref], { at, side: undefined }),
+    onNote: (id, dx, dy) => hand?.moveNote(id, dx, dy),
+    onLane: (code, slot) => hand?.moveLane(code, slot),
+    onCard: (place) => {
+      hand?.place(place);
+      setChosen(thing(place.ref));
+    },
+    onPlace: (own, from, to) => {
+      setTool(null);
+      const note = hand && newNote(own, from, to, hand.marks, picture);
+      if (!note) return;
+      hand.addNote(note);
+      setChosen({ kind: 'note', id: note.id });
+    },
+  };
 
   return (
     <Frame
@@ -133,13 +227,47 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
       search={search}
       controls={
         <>
+          {hand && (
+            <PutOn
+              tool={tool}
+              onTool={setTool}
+              onFile={(file) =>
+                void pictureOf(file).then((own) => {
+                  setPicture(own);
+                  setTool('picture');
+                }, wrong)
+              }
+            />
+          )}
           <UndoRedo canUndo={canUndo} canRedo={canRedo} onUndo={undo} onRedo={redo} />
-          <ExportMenu exhibitId={exhibit.id} saved={saved} sheet={page?.sheet.number ?? 1} />
+          <ExportMenu
+            exhibitId={exhibit.id}
+            saved={saved}
+            sheet={page?.sheet.number ?? 1}
+            page={page}
+            brief={brief}
+            name={exhibit.name}
+            allPages={allPages}
+          />
         </>
       }
     >
       <div className="flex h-full flex-col">
-        {open ? <BriefLine brief={brief} open={open} onChange={change} /> : <div className="h-[68px]" />}
+        {open ? (
+          <BriefLine
+            brief={brief}
+            open={open}
+            onChange={change}
+            name={exhibit.name}
+            onBalance={() => {
+              endMove();
+              if (balancing) endBalance();
+              else setBalancing(true);
+            }}
+          />
+        ) : (
+          <div className="h-[68px]" />
+        )}
         <div className="flex min-h-0 flex-1">
           <div className="min-h-0 min-w-0 flex-1 px-6 pb-3">
             {error ? (
@@ -148,12 +276,15 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
               </p>
             ) : page ? (
               <PageView
-                page={page}
+                page={proposed ?? page}
                 chosen={chosen}
-                onChoose={setChosen}
+                tool={tool}
+                actions={handActions}
                 onRetitle={(title) => change({ title })}
                 automatic={brief.title === null}
                 wide={wide}
+                was={moves.proposed?.was ?? null}
+                line={line && !balancing && !moves.proposed ? moves : null}
               />
             ) : (
               <p role="status" className="p-8 text-soft">
@@ -161,7 +292,50 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
               </p>
             )}
           </div>
-          {facts && <Margin facts={facts} planId={plan.id} onChoose={setChosen} onClose={() => setChosen(null)} />}
+          {line && balancing && open && (
+            <BalancePanel
+              planId={plan.id}
+              brief={line}
+              open={open}
+              onPage={setProposed}
+              onKeep={(keep) => change({ keep } as Partial<Brief>)}
+              onClose={endBalance}
+            />
+          )}
+          {line && moves.proposed && open && (
+            <LinePanel
+              planId={plan.id}
+              brief={line}
+              open={open}
+              proposed={moves.proposed}
+              onPage={setProposed}
+              onClose={endMove}
+            />
+          )}
+          {typed && (
+            <StepsPanel
+              brief={typed}
+              open={open}
+              chosen={one}
+              onChange={change as (part: Partial<HandoffsBrief>) => void}
+              onChoose={(id) => setChosen(thing(id))}
+            />
+          )}
+          {!moves.proposed && (
+            <HandMargin
+              planId={plan.id}
+              page={page}
+              hand={hand}
+              chosen={chosen}
+              facts={typed ? null : facts}
+              nameOf={nameOf}
+              copied={copied}
+              onCopy={setCopied}
+              onChoose={setChosen}
+            >
+              {line && one && open && <LineControls open={open} chosen={one} onAsk={moves.setProposed} />}
+            </HandMargin>
+          )}
         </div>
         {page && (
           <FitStrip
@@ -180,8 +354,12 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
             wide={wide}
             onWide={setWide}
             onMend={change}
-            onChoose={setChosen}
-          />
+            onChoose={(ref) => setChosen(thing(ref))}
+          >
+            {hand && (
+              <ByHand hand={hand} handles={page.handles} cards={page.cards} nameOf={nameOf} onChoose={setChosen} />
+            )}
+          </FitStrip>
         )}
       </div>
     </Frame>

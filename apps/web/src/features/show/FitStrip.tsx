@@ -3,12 +3,11 @@ import type { Brief, Fit } from '@clembo/scene';
 import { fitWords, shownWords } from '@clembo/scene/brief';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import { useState } from 'react';
-import { ask, Refused } from '@/ui/ask';
-import { wrong } from '@/ui/Toasts';
+import type { ReactNode } from 'react';
 import type { OpenRoom } from '@/workers/planRoom';
 import { Advice } from './Advice';
 import { BlindSpots } from './BlindSpots';
+import { useExhibitName } from './useExhibitName';
 import type { ComposedPage } from '@/workers/plan.worker';
 
 /** One strip below the page: the exhibit's name, what is not on the page, and how well the rest sits on it. */
@@ -29,6 +28,7 @@ export function FitStrip({
   onWide,
   onMend,
   onChoose,
+  children,
 }: {
   open: OpenRoom | null;
   brief: Brief;
@@ -48,22 +48,12 @@ export function FitStrip({
   onWide: (wide: boolean) => void;
   onMend: (change: Partial<Brief>) => void;
   onChoose: (ref: string) => void;
+  /** What else is said of the page, after its blind spots. */
+  children?: ReactNode;
 }) {
-  const [kept, setKept] = useState({ name, version });
-  const rename = (text: string) => {
-    const wanted = text.trim();
-    if (wanted === '' || wanted === kept.name) return;
-    setKept({ ...kept, name: wanted });
-    ask<{ name: string; version: number }>(`/api/exhibits/${exhibitId}`, {
-      method: 'PATCH',
-      headers: { 'If-Match': `"${kept.version}"` },
-      json: { name: wanted },
-    }).then(setKept, (error) => {
-      setKept(error instanceof Refused && error.status === 409 ? (error.body as { now: typeof kept }).now : kept);
-      wrong(error);
-    });
-  };
+  const { kept, rename } = useExhibitName(exhibitId, { name, version });
   const trouble = fitWords(fit);
+  const shown = fit.shown ?? shownWords(fit.counts);
   const words = !fit.readable ? 'Too much' : trouble.length > 0 || (fit.counts.noRoom ?? 0) > 0 ? 'Tight' : 'Fits';
   return (
     <div className="flex h-[42px] shrink-0 items-center justify-between gap-4 border-t border-line bg-paper px-6 text-[14.5px]">
@@ -79,6 +69,7 @@ export function FitStrip({
           />
         </label>
         {blind && <BlindSpots blind={blind} said={saysBlind} onMend={onMend} onChoose={onChoose} />}
+        {children}
       </div>
       <div className="flex max-w-[56%] min-w-0 shrink-0 items-center gap-3">
         {unsaved && (
@@ -87,8 +78,8 @@ export function FitStrip({
           </span>
         )}
         {undated.length > 0 && <Undated list={undated} onChoose={onChoose} />}
-        <p data-testid="shown" className="truncate text-soft" title={shownWords(fit.counts)}>
-          {shownWords(fit.counts)}
+        <p data-testid="shown" className="truncate text-soft" title={shown}>
+          {shown}
         </p>
         <Popover className="shrink-0">
           <PopoverButton data-testid="fit" className="quiet py-0.5">

@@ -2,9 +2,10 @@
 import { columnLetters } from '@clembo/formats/columns';
 import { X } from 'lucide-react';
 import Link from 'next/link';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { ask, Refused } from '@/ui/ask';
 import type { Facts } from '@/workers/plan.worker';
+import { useNetworkAround } from './useNetworkAround';
 
 const KIND_WORDS: Record<string, string> = {
   activity: 'activity',
@@ -20,12 +21,16 @@ export function Margin({
   planId,
   onChoose,
   onClose,
+  children,
 }: {
   facts: Facts;
   planId: string;
   onChoose: (ref: string) => void;
   onClose: () => void;
+  /** What else belongs to it. */
+  children?: ReactNode;
 }) {
+  const network = useNetworkAround(planId);
   return (
     <aside aria-label="Margin" className="w-[270px] shrink-0 overflow-auto pr-5 pb-4 text-[14.5px]">
       <div className="flex items-start justify-between gap-2">
@@ -41,6 +46,13 @@ export function Margin({
       <Pairs pairs={facts.codes} />
       <Links title="After" links={facts.before} onChoose={onChoose} />
       <Links title="Before" links={facts.after} onChoose={onChoose} />
+      {facts.driving.length > 0 && (
+        <Links
+          title={`Driven by ${facts.driving.length === 1 ? 'one activity' : `a path of ${facts.driving.length}`}`}
+          links={facts.driving.map((d) => ({ ...d, how: '' }))}
+          onChoose={onChoose}
+        />
+      )}
       {facts.said && <p className="mt-3 font-serif italic">“{facts.said}”</p>}
       {facts.notes && <p className="mt-4 whitespace-pre-wrap">{facts.notes}</p>}
       {facts.place && (
@@ -49,6 +61,12 @@ export function Margin({
       <Link href={`/plans/${planId}/structure?ref=${encodeURIComponent(facts.ref)}`} className="quiet mt-5">
         To its row in the ledger
       </Link>
+      {facts.before.length > 0 && (
+        <button type="button" className="quiet mt-2" onClick={() => network(facts.ref, facts.name)}>
+          What leads here, as a network
+        </button>
+      )}
+      {children}
     </aside>
   );
 }

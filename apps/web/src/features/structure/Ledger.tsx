@@ -24,6 +24,7 @@ const CHECKS_WAIT = 400;
 const BESIDE = [
   ['structure/calendars', 'Calendars'],
   ['structure/resources', 'Resources'],
+  ['structure/lines', 'Lines'],
   ['gather/books', 'Code books'],
   ['gather/work', 'Clean up'],
   ['sketch', 'Sketch'],

@@ -16,6 +16,7 @@ import { GridLine, type LineActs } from './GridLine';
 import { type Chosen, columnWidth, rangeOf, type Spot } from './grid';
 import { GRID_KEYS, type GridAct } from './gridKeys';
 import { blockHeight, NeighbourBlock } from './NeighbourBlock';
+import { RepeatSheet } from './RepeatSheet';
 import { panned, STRIP_LEAST, zoomed } from './stripView';
 import { useClipboard } from './useClipboard';
 import { useFollow } from './useFollow';
@@ -72,6 +73,8 @@ export function LedgerGrid(props: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   const [focus, setFocus] = useState<Spot>({ row: 0, col: 0 });
   const [anchor, setAnchor] = useState<Spot | null>(null);
+  /** Rows that are to be repeated in units. */
+  const [repeating, setRepeating] = useState<string[] | null>(null);
   const [editing, setEditing] = useState<Editing | null>(null);
   /** The activity that stands open with its neighbours. */
   const [opened, setOpened] = useState<string | null>(null);
@@ -121,7 +124,16 @@ export function LedgerGrid(props: Props) {
   const chosen = lines.at(focus.row);
   const area = rangeOf(focus, anchor);
 
-  const edits = useGridEdits({ planId, open, shape, fields, range: area, from: focus, behind: chosen?.ref || null });
+  const edits = useGridEdits({
+    planId,
+    open,
+    shape,
+    came: lines.came,
+    fields,
+    range: area,
+    from: focus,
+    behind: chosen?.ref || null,
+  });
   const { busy, change, wrongs, pending, naming, type } = edits;
   const [finding, setFinding] = useState(false);
   const [follow, setFollow] = useFollow();
@@ -355,6 +367,10 @@ export function LedgerGrid(props: Props) {
   const [firstWrong] = wrongCells;
   const wrongCount = wrongCells.length;
   const hasRow = Boolean(chosen?.ref);
+  const repeat = async () => {
+    const refs = (await open.room.refsOn(area.top, area.bottom + 1)).filter((r) => r !== '');
+    if (refs.length > 0) setRepeating(refs);
+  };
   const acts: Act[] = [
     ['Insert', 'A new activity behind the row (Insert)', () => void edits.insert(), true],
     ['Duplicate', 'A copy of the rows with all that they hold (Ctrl Shift D)', () => void edits.duplicate(), hasRow],
@@ -369,6 +385,7 @@ export function LedgerGrid(props: Props) {
       () => void like(focus.row, focus.col),
       hasRow,
     ],
+    ['Repeat', 'The rows again for each floor, house or section of a line', () => void repeat(), hasRow],
     ['Find', 'Find and replace (Ctrl F)', () => setFinding(true), true],
     [
       opened !== null && opened === chosen?.ref ? 'Close' : 'Neighbours',
@@ -529,6 +546,7 @@ export function LedgerGrid(props: Props) {
           <circle cx={drag.line.x2} cy={drag.line.y2} r={4} fill="var(--color-ink)" />
         </svg>
       )}
+      {repeating && <RepeatSheet planId={planId} open={open} refs={repeating} onClose={() => setRepeating(null)} />}
       <GridFoot
         acts={acts}
         chosen={anchor ? `${area.bottom - area.top + 1} rows, ${area.right - area.left + 1} columns` : ''}

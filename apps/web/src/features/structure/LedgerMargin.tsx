@@ -2,6 +2,7 @@
 import { fieldAbout } from '@clembo/formats/typed';
 import { type ReactNode, useEffect, useState } from 'react';
 import { usePlanChange } from '@/features/plan/usePlanChange';
+import { useNetworkAround } from '@/features/show/useNetworkAround';
 import { PanelHead } from '@/ui/PanelHead';
 import { wrong } from '@/ui/Toasts';
 import type { About, AboutField, EditionFacts, Neighbour, Neighbours } from '@/workers/plan.worker';
@@ -24,6 +25,7 @@ export function LedgerMargin({ planId, open, refs, onJump, onClose }: Props) {
   const [about, setAbout] = useState<About | null>(null);
   const [around, setAround] = useState<Neighbours | null>(null);
   const { busy, change } = usePlanChange(planId);
+  const network = useNetworkAround(planId);
   const one = refs.length === 1 ? refs[0]! : null;
   useEffect(() => {
     let current = true;
@@ -102,6 +104,11 @@ export function LedgerMargin({ planId, open, refs, onJump, onClose }: Props) {
       {around && around.before.length > 0 && (
         <Part title="Comes after">
           <LinkList of={around.before} onJump={onJump} />
+          {one !== null && (
+            <button type="button" className="quiet mt-2 py-0.5" onClick={() => network(one, about.title)}>
+              As a network
+            </button>
+          )}
         </Part>
       )}
       {around && around.after.length > 0 && (

@@ -5,6 +5,7 @@ const TABS = [
   ['structure', 'Ledger'],
   ['structure/calendars', 'Calendars'],
   ['structure/resources', 'Resources'],
+  ['structure/lines', 'Lines'],
 ] as const;
 
 export type StructureTab = (typeof TABS)[number][1];

@@ -12,6 +12,8 @@ export function useLines(open: OpenRoom, shape: LedgerShape) {
   const lines = useRef(new Map<number, LedgerShown>());
   const asked = useRef(new Set<number>());
   const [, setTick] = useState(0);
+  /** The shape that the lines in sight were last asked for and came. */
+  const [came, setCame] = useState<LedgerShape | null>(null);
   useEffect(() => {
     asked.current = new Set();
     setTick((t) => t + 1);
@@ -31,10 +33,12 @@ export function useLines(open: OpenRoom, shape: LedgerShape) {
           });
           for (let k = found.length; k < CHUNK; k++) lines.current.delete(c * CHUNK + k);
           setTick((t) => t + 1);
+          setCame(shape);
         }, wrong);
       }
     },
     [open, shape],
   );
-  return { at: (k: number): LedgerShown | null => (k < shape.lines ? (lines.current.get(k) ?? null) : null), want };
+  const at = (k: number): LedgerShown | null => (k < shape.lines ? (lines.current.get(k) ?? null) : null);
+  return { at, want, came };
 }

@@ -59,6 +59,8 @@ export interface EditionFacts {
   words: string;
 }
 
+/** Of work along a line; not asked of plans without lines. */
+const PLACED = ['line', 'placeFrom', 'placeTo', 'occupies', 'rate', 'crews', 'dailyDistance', 'quantity', 'output'];
 const OF_ONE = new Set(['name', 'stretches']);
 const SHOWN = [
   'name',
@@ -87,6 +89,7 @@ const SHOWN = [
   'resources',
   'effort',
   'cost',
+  ...PLACED,
 ];
 const LATER = ['notes'];
 const QUIET = new Set([
@@ -98,6 +101,7 @@ const QUIET = new Set([
   'late',
   'effortOff',
   'costOff',
+  'dailyDistance',
 ]);
 
 /** What is known of the activities that are chosen, field by field: one text where all have the same. */
@@ -113,6 +117,7 @@ export function aboutOf(held: Held, refs: readonly string[]): About | null {
   const ids = [...SHOWN, ...plan.codeFields.map((f) => codeFieldId(f.id)), ...LATER].filter(
     (id) =>
       (one || !OF_ONE.has(id)) &&
+      (plan.lines.length > 0 || !PLACED.includes(id)) &&
       (!pointsOnly || !['days', 'remaining', 'stretches', 'effort', 'percent', 'start'].includes(id)) &&
       (!groupsOnly ||
         ![

@@ -1,4 +1,5 @@
 import {
+  drivingPath,
   calendarOf,
   dayOf,
   finishDayOf,
@@ -21,6 +22,8 @@ export interface Facts {
   codes: [field: string, value: string][];
   before: { ref: string; name: string; how: string }[];
   after: { ref: string; name: string; how: string }[];
+  /** What its dates wait for, from where that begins to what comes right before it. */
+  driving: { ref: string; name: string }[];
   notes: string;
   /** What the source says where it names no day. */
   said: string | null;
@@ -70,6 +73,11 @@ export function factsOf(held: Held, ref: string, from: CameFrom): Facts | null {
     }),
     before: plan.links.filter((l) => l.to === ref).map((l) => linkOf(l.from, l)),
     after: plan.links.filter((l) => l.from === ref).map((l) => linkOf(l.to, l)),
+    driving: s.outline.isSummary[i]
+      ? []
+      : drivingPath(s, i)
+          .slice(0, -1)
+          .map((p) => ({ ref: plan.activities[p]!.ref, name: plan.activities[p]!.name })),
     notes: a.notes,
   };
 }

@@ -33,6 +33,11 @@ export function suggestionsFor(held: Held, field: string, text: string): Suggest
       .filter((c) => c.name.toLowerCase().includes(plain))
       .slice(0, MOST)
       .map((c) => ({ text: c.name, hint: '' }));
+  if (field === 'line')
+    return plan.lines
+      .filter((l) => l.name.toLowerCase().includes(plain))
+      .slice(0, MOST)
+      .map((l) => ({ text: l.name, hint: l.unit }));
   if (field === 'responsible' || field === 'predecessors' || field === 'successors') {
     // The last of several is the one that is being typed.
     const parts = text.split(/[,;]/);

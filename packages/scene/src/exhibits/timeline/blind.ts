@@ -15,12 +15,15 @@ const WHY: Record<Exclude<Fate, '' | 'shown'>, BlindSpot['why']> = {
 /**
  * What a page hides that its reader would want to know of: critical and late activities and milestones that are not on
  * it themselves, and links that begin or end at something that is not.
+ *
+ * @param all what of the brief leaves nothing out, beside its filter
  */
 export function blindSpots(
   plan: Plan,
   s: Schedule,
   { fates }: Pick<Selection, 'fates'>,
   promised: Promised | null,
+  all: Record<string, unknown> = { only: 'all', include: 'both', strays: true },
 ): BlindSpots {
   const late = lateReader(plan, s, promised);
   const spots: BlindSpots = { critical: [], late: [], milestones: [], links: 0, criticalLinks: 0, mends: [] };
@@ -49,7 +52,7 @@ export function blindSpots(
   if (hidden.has('leftOut'))
     spots.mends.push({
       words: 'leave nothing out',
-      change: { where: { match: 'all', tests: [] }, only: 'all', include: 'both', strays: true },
+      change: { where: { match: 'all', tests: [] }, ...all },
     });
   if (hidden.has('outside')) spots.mends.push({ words: 'show all dates', change: { from: null, to: null } });
   return spots;

@@ -1,4 +1,5 @@
 import type { TimelineBrief } from '../../brief/timeline';
+import type { LabelPlace } from '../../brief/hand';
 import { LANGUAGES } from '../../text/languages/index';
 import type { PageLanguage } from '../../text/languages/language';
 import { dateWords, offWords, percentWords } from './itemWords';
@@ -26,7 +27,8 @@ import {
   TEXT_UP,
 } from './cells';
 import type { FittedPage } from './fitPage';
-import { runsWidth } from './labels';
+import { labelRuns, runsWidth } from './labels';
+import { leader } from './leader';
 import {
   barMark,
   type BarPlace,
@@ -64,7 +66,7 @@ export function bodyNodes(g: Geometry, page: FittedPage, brief: TimelineBrief): 
   const { cells, placed } = page;
   const rooms = roomsOf(g, page);
   const body: Body = { nodes: [], boxes: [], shortened: 0, datesLost: 0 };
-  for (let i = 0; i < g.items.length; i++) {
+  for (const i of paintOrder(g)) {
     const item = g.items[i]!;
     const y = placed.middle[i]!;
     const children = [...stemNodes(g, cells, i, y), ...markNodes(g, cells, i, y, brief.print)];
@@ -78,6 +80,7 @@ export function bodyNodes(g: Geometry, page: FittedPage, brief: TimelineBrief): 
       if (set.datesLost) body.datesLost++;
       children.push(...textNodes(g, cells, i, y, set, number === undefined ? rooms[i]! : set.width, body.boxes));
     }
+    if (item.own?.at && hasLabel(g, i)) children.push(...ownLabel(g, cells, i, y, item.own.at, body.boxes));
     const group: GroupNode = {
       type: 'group',
       ref: item.ref,
@@ -89,6 +92,38 @@ export function bodyNodes(g: Geometry, page: FittedPage, brief: TimelineBrief): 
     body.nodes.push(group);
   }
   return body;
+}
+
+/** In a folded lane short things lie on long ones. */
+function paintOrder(g: Geometry): number[] {
+  const order = g.items.map((_, i) => i);
+  if (!g.items.some((i) => i.folded)) return order;
+  const length = (i: number) => (g.items[i]!.folded ? g.x0[i]! - g.x1[i]! : Number.NEGATIVE_INFINITY);
+  return order.sort((i, j) => length(i) - length(j) || i - j);
+}
+
+const hasLabel = (g: Geometry, i: number): boolean => g.nameWidth[i]! > 0 || g.elsewhereWidth[i]! > 0;
+
+/** A label where a person has put it, kept on the page, with a line to its thing where it is not beside it. */
+function ownLabel(g: Geometry, cells: Cells, i: number, y: number, at: LabelPlace, boxes: TextBox[]): SceneNode[] {
+  const { size } = cells.style;
+  const label = g.labels[i]!;
+  const runs = labelRuns(label, label.name, at.end === 'finish' ? label.atFinish : label.elsewhere, true);
+  const width = runsWidth(g.measure, size, runs);
+  const held = at.end === 'start' ? g.x0[i]! : g.x1[i]!;
+  const x = Math.max(g.left, Math.min(held + at.x * size, g.right - width));
+  const baseline = y + at.y * size;
+  const box = {
+    left: x,
+    right: x + width,
+    top: baseline - size * (BASELINE + TEXT_UP),
+    bottom: baseline + size * (TEXT_DOWN - BASELINE),
+  };
+  boxes.push(box);
+  const { ref } = g.items[i]!;
+  const text: SceneNode = { type: 'text', x: round(x), y: round(baseline), size, runs, ref, role: 'label' };
+  const line = leader(held, y, box, halfHeight(g, cells.style, i), size);
+  return line === null ? [text] : [{ ...line, stroke: NEUTRAL, strokeWidth: 0.5, ref, role: 'stem' }, text];
 }
 
 /** The stem from a mark to its label. */

@@ -296,7 +296,10 @@ export function layCells(g: Geometry, style: CellStyle, numbered: Uint8Array): C
       cells.right[i] = Math.max(b, g.promised1[i]! + reach);
       cells.down[i] = Math.max(cells.down[i]!, promisedTop(style, point, false) + size * PROMISED.height * 1.1);
     }
-    if (g.nameWidth[i] === 0 && g.elsewhereWidth[i] === 0) continue;
+    if (!labelledInRow(g, i)) {
+      cells.numbered[i] = 0;
+      continue;
+    }
     placeLabel(g, cells, i, a, b);
     if (cells.place[i] === NOWHERE) continue;
     cells.numbers += cells.numbered[i]!;
@@ -307,6 +310,12 @@ export function layCells(g: Geometry, style: CellStyle, numbered: Uint8Array): C
   }
   return cells;
 }
+
+/** Whether a label stands in its row: one that was put elsewhere by hand, or that a folded lane leaves out, does not. */
+const labelledInRow = (g: Geometry, i: number): boolean => {
+  const { own, folded } = g.items[i]!;
+  return (g.nameWidth[i]! > 0 || g.elsewhereWidth[i]! > 0) && !folded && own?.at === undefined;
+};
 
 /** Tries the places of a label in the order in which they read best. */
 function placeLabel(g: Geometry, c: Cells, i: number, a: number, b: number): void {
@@ -347,15 +356,16 @@ function placeLabel(g: Geometry, c: Cells, i: number, a: number, b: number): voi
     put(ABOVE, Math.max(g.left, Math.min(a, g.right - room)), room);
     return;
   }
+  const side = g.items[i]!.own?.side ?? g.side;
   const inside = canHold(g, c.style, i) ? insidePlace(g, a, b, whole, size) : Number.NaN;
-  if (!Number.isNaN(inside) && (g.side === 'auto' || g.side === 'inside')) return put(INSIDE, inside, whole);
+  if (!Number.isNaN(inside) && (side === 'auto' || side === 'inside')) return put(INSIDE, inside, whole);
   const [rightX, leftX] = [b + gap, a - gap - whole];
   const fitsRight = rightX + wholeRight <= g.right + 0.01;
   const fitsLeft = leftX >= g.left - 0.01;
   const clear = (x: number, width: number) => !crosses(g.statusX, x, x + width);
-  if (g.side === 'left' && fitsLeft) return put(LEFT, leftX, whole);
-  if (g.side === 'right' && fitsRight) return put(RIGHT, rightX, wholeRight);
-  if (g.side === 'above' && !g.isPoint[i] && !asNumber) {
+  if (side === 'left' && fitsLeft) return put(LEFT, leftX, whole);
+  if (side === 'right' && fitsRight) return put(RIGHT, rightX, wholeRight);
+  if (side === 'above' && !g.isPoint[i] && !asNumber) {
     const above = abovePlace(g, a, b, whole);
     if (!Number.isNaN(above)) return put(ABOVE, above, whole);
   }

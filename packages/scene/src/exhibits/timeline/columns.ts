@@ -165,6 +165,7 @@ function linesOf(
     });
   };
   eachLeafLane(lanes, (lane) => {
+    if (lane.items.some((i) => items[i]!.folded)) return add(lane, lane.items, false);
     // What is strung on one line has no row of its own for cells.
     if (brief.rows === 'each')
       for (const i of lane.items.filter((k) => !isStrung(items[k]!, brief))) add(lane, [i], false);

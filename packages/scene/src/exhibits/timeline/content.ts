@@ -1,3 +1,4 @@
+import { firstDayOf, lastDayOf } from '@clembo/core';
 import { dateWords } from './itemWords';
 import type { PageLanguage } from '../../text/languages/language';
 import type { ContentTable } from '../../graph/scene';
@@ -15,7 +16,18 @@ export function contentRows({ items }: Selection, lanes: readonly Lane[], l: Pag
       for (const i of lane.items) {
         const item = items[i]!;
         const { start, finish } = dateWords(item, 'long', l);
-        rows.push({ ref: item.ref, cells: [path.join(' › '), item.name, start, finish, noteOf(item, l)] });
+        rows.push({
+          ref: item.ref,
+          cells: [path.join(' › '), item.name, start, finish, noteOf(item, l)],
+          // Words in place of a day are not days.
+          values: [
+            null,
+            null,
+            item.said?.start ? null : { day: firstDayOf(item) },
+            item.said?.finish ? null : { day: lastDayOf(item) },
+            null,
+          ],
+        });
       }
     }
   };

@@ -2,7 +2,7 @@ import { conditionHolds, isMilestone, NONE, type Plan } from '@clembo/core';
 import type { TimelineBrief } from '../../brief/timeline';
 import { NEUTRAL } from '../../graph/ink';
 import type { Promised } from '../composed';
-import type { Item } from './item';
+import { isFolded, type Item } from './item';
 
 /**
  * What the edition compared with had and the plan no longer has, where that edition promised it. It meets the condition
@@ -46,6 +46,8 @@ export function goneItems(plan: Plan, { plan: then, schedule: s }: Promised, bri
       fresh: false,
       gone: true,
       said: null,
+      own: brief.looks.find((l) => l.ref === a.ref) ?? null,
+      folded: isFolded(brief.folded, lane),
       category: null,
       categoryRank: 0,
       colour: NEUTRAL,

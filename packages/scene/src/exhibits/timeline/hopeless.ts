@@ -1,7 +1,7 @@
 import type { TimelineBrief } from '../../brief/timeline';
 import { pageFrame } from '../../page/frame';
 import { BAR } from './cells';
-import type { Label } from './labels';
+import { BLANK, type Label } from './labels';
 import type { Selection } from './select';
 
 /** How often the height of the page has to be needed before nothing is tried: far from any doubt. */
@@ -33,16 +33,6 @@ function mostAtOnce(items: Selection['items']): number {
   }
   return most;
 }
-
-const BLANK: Label = {
-  name: '',
-  face: 'label',
-  atFinish: '',
-  elsewhere: '',
-  off: '',
-  late: false,
-  widths: { name: 0, atFinish: 0, elsewhere: 0 },
-};
 
 /** Labels of a page on which none is drawn. */
 export const blankLabels = ({ items }: Selection): Label[] => items.map(() => BLANK);

@@ -1,4 +1,5 @@
 import type { Shown } from '../../graph/scene';
+import type { Look } from '../../brief/hand';
 import type { CodeLook } from './codes';
 
 /** How a thing is drawn: work, a group of activities as one block, a summary line, supporting work, a point in time. */
@@ -40,7 +41,15 @@ export interface Item extends CodeLook {
   gone: boolean;
   /** The words of the source where its start or finish is said vaguer than a day; null where both are days. */
   said: { start: string | null; finish: string | null } | null;
+  /** What a person has set for it by hand. */
+  own: Look | null;
+  /** In a lane that is drawn as one row, without labels. */
+  folded: boolean;
 }
+
+/** Whether a lane is drawn as one row, by the codes on the way to it. */
+export const isFolded = (folded: readonly (readonly string[])[], lane: readonly string[]): boolean =>
+  folded.some((path) => path.length <= lane.length && path.every((code, k) => lane[k] === code));
 
 /** What becomes of an activity on a page; an empty text for groups. */
 export type Fate = '' | 'shown' | 'grouped' | 'leftOut' | 'undated' | 'outside';

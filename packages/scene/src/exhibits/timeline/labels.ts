@@ -48,10 +48,11 @@ export function writeLabels(
   const parts = new Set(brief.labels);
   const spaces = { label: measure.width('label', 1, ' '), labelStrong: measure.width('labelStrong', 1, ' ') };
   return selection.items.map((item): Label => {
-    const face = item.form === 'summary' ? 'labelStrong' : 'label';
-    const named = [parts.has('reference') ? item.ref : '', parts.has('name') ? nameOf(item) : '']
-      .filter(Boolean)
-      .join(' ');
+    const face = item.form === 'summary' || item.own?.strong ? 'labelStrong' : 'label';
+    if (item.own?.text === '') return BLANK;
+    const named =
+      item.own?.text ??
+      [parts.has('reference') ? item.ref : '', parts.has('name') ? nameOf(item) : ''].filter(Boolean).join(' ');
     const name = measure.clean(item.form === 'summary' ? named.toUpperCase() : named);
     const more = item.gone ? [] : [...amountsOf(item, plan, parts, days, l), ...others.map((f) => fieldWords(f, item))];
     const soft = (atFinish: boolean) =>
@@ -63,6 +64,17 @@ export function writeLabels(
     return { ...whole, widths: widthsOf(whole, measure, spaces) };
   });
 }
+
+/** No label at all. */
+export const BLANK: Label = {
+  name: '',
+  face: 'label',
+  atFinish: '',
+  elsewhere: '',
+  off: '',
+  late: false,
+  widths: { name: 0, atFinish: 0, elsewhere: 0 },
+};
 
 /** A number says what it is of. */
 function fieldWords(f: FieldTexts, item: Item): string {

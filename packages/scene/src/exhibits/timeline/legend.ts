@@ -240,7 +240,7 @@ export function legendEntries(
 
 /** Marks that say nothing of a category are shown in the one colour of the page, else in grey. */
 function neutralLook(items: readonly Item[]): MarkLook {
-  const [first] = items;
+  const first = items.find((i) => !i.own?.colour) ?? items[0];
   const one = first !== undefined && items.every((i) => i.category === null);
   return {
     colour: one ? first.colour : NEUTRAL,

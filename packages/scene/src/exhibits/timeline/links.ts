@@ -32,6 +32,8 @@ export function linksOf(plan: Plan, s: Schedule, g: Geometry, brief: TimelineBri
     const [a, b] = [s.outline.indexOf.get(l.from), s.outline.indexOf.get(l.to)];
     const [from, to] = [a === undefined ? undefined : at.get(a), b === undefined ? undefined : at.get(b)];
     if (from === undefined || to === undefined || from === to) continue;
+    // Within one row lines would lie on the bars.
+    if (g.items[from]!.folded && g.items[from]!.lane.join('\u0000') === g.items[to]!.lane.join('\u0000')) continue;
     const critical = isCritical(a!) && isCritical(b!);
     if (brief.links === 'critical' && !critical) continue;
     if (brief.links === 'lanes' && g.items[from]!.lane.join('\u0000') === g.items[to]!.lane.join('\u0000')) continue;

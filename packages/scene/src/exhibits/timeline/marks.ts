@@ -13,6 +13,8 @@ export interface MarkLook {
   critical: boolean;
   complete: boolean;
   ref?: string;
+  /** What a person has set for the thing by hand. */
+  own?: { strong?: boolean | undefined } | null;
 }
 
 /** Where a bar stands: its ends and its height, in points. */
@@ -42,9 +44,10 @@ const PROGRESS_DEPTH = 0.26;
  * an ink line along the upper one. The edge of a group is doubled at its left end. Towards an end whose day nobody has
  * said it fades.
  */
-export function barMark(p: BarPlace, look: MarkLook): SceneNode[] {
+export function barMark(place: BarPlace, look: MarkLook): SceneNode[] {
+  const edge = edgeWidth(place.height) * heavy(look);
+  const p = withinEdge(place, edge);
   const width = round(p.x1 - p.x0);
-  const edge = edgeWidth(p.height);
   const radius = round(Math.min(p.height * 0.22, 3.5, width / 2));
   const about = look.ref === undefined ? {} : { ref: look.ref };
   const soft = p.softLeft ? (p.softRight ? 'both' : 'left') : p.softRight ? 'right' : null;
@@ -99,16 +102,26 @@ export function barMark(p: BarPlace, look: MarkLook): SceneNode[] {
   const notch = (x: number, way: number): SceneNode =>
     polygon(
       [
-        [round(x - way * edge), round(p.top - edge)],
+        [round(x - (way * edge) / 2), round(p.top - edge)],
         [round(x + way * Math.min(p.height * 0.4, 4)), round(p.top + p.height / 2)],
-        [round(x - way * edge), round(p.top + p.height + edge)],
+        [round(x - (way * edge) / 2), round(p.top + p.height + edge)],
       ],
       { fill: PAPER, ...about, role: 'bar' },
     );
-  if (p.cutLeft && width > 8) nodes.push(notch(p.x0, 1));
-  if (p.cutRight && width > 8) nodes.push(notch(p.x1, -1));
+  if (p.cutLeft) nodes.push(notch(p.x0, 1));
+  if (p.cutRight) nodes.push(notch(p.x1, -1));
   return nodes;
 }
+
+/** A bar cut off at the border of the plot, with its own edge inside that border; too short a bar shows no cut. */
+function withinEdge(p: BarPlace, edge: number): BarPlace {
+  const shown = p.x1 - p.x0 > 8;
+  const [cutLeft, cutRight] = [p.cutLeft && shown, p.cutRight && shown];
+  return { ...p, cutLeft, cutRight, x0: p.x0 + (cutLeft ? edge / 2 : 0), x1: p.x1 - (cutRight ? edge / 2 : 0) };
+}
+
+/** What is pointed out has a heavy edge. */
+const heavy = (look: MarkLook): number => (look.own?.strong ? 2.2 : 1);
 
 const edgeWidth = (height: number): number => round(Math.min(0.9, Math.max(0.5, height * 0.07)));
 
@@ -159,7 +172,7 @@ export function stretchedMark(parts: [x0: number, x1: number][], place: BarPlace
 /** A point in time: filled when it is reached, hollow until then, with ink along its upper edges when it is critical. */
 export function milestoneMark(x: number, y: number, half: number, look: MarkLook): SceneNode[] {
   const about = look.ref === undefined ? {} : { ref: look.ref };
-  const strokeWidth = round(Math.min(1.4, Math.max(0.7, half * 0.24)));
+  const strokeWidth = round(Math.min(1.4, Math.max(0.7, half * 0.24)) * heavy(look));
   const nodes: SceneNode[] = [
     marker(look.shape, x, y, half, {
       fill: look.complete ? look.colour : PAPER,

@@ -8,7 +8,7 @@ import { type Flag, type Flags, flagOf, flagStrip } from '../../page/flags';
 import { type Foot, footOf } from '../../page/foot';
 import { type PageFrame, pageFrame } from '../../page/frame';
 import { headNodes } from '../../page/head';
-import { type Gutter, type Lane, laneGutter, laneTree } from '../../page/lanes';
+import { eachLeafLane, type Gutter, type Lane, laneGutter, laneTree } from '../../page/lanes';
 import { type Legend, legendOf } from '../../page/legend';
 import { type PeriodStrip, periodStrip, type ShownPeriod } from '../../page/periods';
 import { daysOff } from '../../page/shades';
@@ -24,7 +24,7 @@ import { fieldTexts } from './fieldTexts';
 import { type DrawnLink, linksOf } from './links';
 import { type Label, needsYear } from './labels';
 import { legendEntries } from './legend';
-import type { Item, Selection } from './select';
+import { isFolded, type Item, type Selection } from './item';
 
 export type TimelineInput = ComposeInput<TimelineBrief>;
 
@@ -90,6 +90,7 @@ export function regionsOf(
   sortLanes(lanes, selection.items, brief);
   orderLanes(lanes, selection.items, brief);
   putFirst(lanes, brief);
+  foldLanes(lanes, [], brief);
   if (selection.continued) sayContinued(lanes, [], selection.continued, language);
   const gutter = laneGutter(lanes, frame, measure, grown < 1, brief.laneTitles === 'turned');
   const columns = columnsOf(input, selection, lanes, frame);
@@ -218,6 +219,18 @@ function putFirst(lanes: Lane[], { laneFirst }: TimelineBrief): void {
     return k < 0 ? laneFirst.length : k;
   };
   lanes.sort((a, b) => rank(a) - rank(b));
+}
+
+/** A folded lane holds what the lanes within it held, and says how much that is. */
+function foldLanes(lanes: Lane[], above: string[], brief: TimelineBrief): void {
+  for (const lane of lanes) {
+    const path = [...above, lane.code];
+    if (isFolded(brief.folded, path)) {
+      eachLeafLane(lane.lanes, ({ items }) => lane.items.push(...items));
+      lane.lanes = [];
+      lane.title = `${lane.title} (${lane.items.length})`;
+    } else foldLanes(lane.lanes, path, brief);
+  }
 }
 
 /** A lane that begins on an earlier page says so. */

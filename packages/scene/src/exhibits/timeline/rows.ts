@@ -31,10 +31,13 @@ export function rowsOf(
     lane,
     lanes: rowsOf(lane.lanes, g, cells, brief, gutter, frame, columns),
     rows: lane.lanes.length > 0 ? [] : besideColumns(laneRows(lane.items, g, cells, brief), columns, size),
-    total: lane.lanes.length === 0 && lane.items.length > 1 && hasTotals(brief) ? size * TOTAL : 0,
+    total:
+      hasTotals(brief) && isLeafWithSeveral(lane) && !lane.items.some((i) => g.items[i]!.folded) ? size * TOTAL : 0,
     titleHeight: titleHeight(lane, gutter, frame, g.measure),
   }));
 }
+
+const isLeafWithSeveral = ({ lanes, items }: Lane): boolean => lanes.length === 0 && items.length > 1;
 
 /** From one middle of a row to that of the totals below it, in shares of the type size. */
 const TOTAL = 1.9;
@@ -51,6 +54,7 @@ function besideColumns(rows: Row[], columns: Columns, size: number): Row[] {
 
 /** The rows of what belongs together: what is strung on a line above, then the bars. */
 function laneRows(items: number[], g: Geometry, cells: Cells, brief: TimelineBrief): Row[] {
+  if (items.length > 0 && items.every((i) => g.items[i]!.folded)) return [folded(items, cells)];
   if (brief.rows === 'each') {
     const strung = items.filter((i) => g.strung[i]);
     return [
@@ -89,6 +93,13 @@ function groupsOf(items: number[], g: Geometry): number[][] {
   const rank = (list: number[]) => g.items[list[0]!]!.row?.rank ?? 0;
   return [...byRow.values()].sort((a, b) => rank(a) - rank(b));
 }
+
+/** All of a folded lane in one row. */
+const folded = (items: number[], cells: Cells): Row => ({
+  members: items,
+  up: Math.max(...items.map((i) => cells.up[i]!)),
+  down: Math.max(...items.map((i) => cells.down[i]!)),
+});
 
 const oneEach = (items: number[], cells: Cells): Row[] =>
   items.map((i) => ({ members: [i], up: cells.up[i]!, down: cells.down[i]! }));

@@ -16,12 +16,13 @@ import {
   type Schedule,
   stretchesAt,
 } from '@clembo/core';
+import type { Look } from '../../brief/hand';
 import type { TimelineBrief } from '../../brief/timeline';
 import type { Shown } from '../../graph/scene';
 import { LANGUAGES } from '../../text/languages/index';
 import { NOTHING_SHOWN } from '../../graph/shown';
 import type { Promised } from '../composed';
-import type { Fate, Item, ItemForm, Selection } from './item';
+import { type Fate, isFolded, type Item, type ItemForm, type Selection } from './item';
 import type { LaneLevel } from '../../page/lanes';
 import { type Coded, type CodeLook, codeLooks, codeTitles, SEVERAL } from './codes';
 import { goneItems } from './gone';
@@ -41,6 +42,8 @@ interface Reader {
   looks: (codes: string[]) => CodeLook;
   rowTitles: LaneLevel | null;
   promised: Promised | null;
+  /** What is set by hand, by reference. */
+  own: Map<string, Look>;
 }
 
 /**
@@ -69,6 +72,7 @@ export function selectItems(
     looks: codeLooks(plan, brief.colour, brief.print, LANGUAGES[brief.language]),
     rowTitles: brief.packBy === null ? null : codeTitles(plan, brief.packBy, outline.roots, LANGUAGES[brief.language]),
     promised,
+    own: new Map(brief.looks.map((l) => [l.ref, l])),
   };
   const passes = passesOf(reader);
   const counts: Shown = { ...NOTHING_SHOWN };
@@ -239,10 +243,15 @@ function itemOf(reader: Reader, index: number, lane: string[], members: number[]
     gone: false,
     // Computed dates are days, whatever the source says.
     said: plan.source === 'given' && !group ? a.said : null,
+    own: reader.own.get(a.ref) ?? null,
+    folded: isFolded(brief.folded, lane),
     ...reader.looks(colourCodes.length > 1 ? [SEVERAL] : colourCodes),
   };
   if (reader.promised) comparePromise(reader, reader.promised, item);
   if (brief.doneGrey && item.complete) Object.assign(item, GREYED);
+  // A colour of its own says nothing of a category.
+  if (item.own?.colour) Object.assign(item, { colour: item.own.colour, category: null, pattern: 0 });
+  if (item.own?.shape) item.shape = item.own.shape;
   if (item.off !== null && Math.abs(item.off) < brief.threshold) [item.promised, item.off] = [null, null];
   return item;
 }

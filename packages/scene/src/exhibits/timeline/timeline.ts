@@ -1,6 +1,6 @@
 import { ConditionRefused } from '@clembo/core';
 import { PAPER } from '../../graph/ink';
-import { eachLeaf, type Fit, type Scene, type SceneNode } from '../../graph/scene';
+import { eachLeaf, type Fit, type Handles, type Scene, type SceneNode } from '../../graph/scene';
 import { fitWords, NOTHING_SHOWN, shownWords } from '../../graph/shown';
 import { type Foot, footNodes, footOf } from '../../page/foot';
 import { pageFrame } from '../../page/frame';
@@ -20,6 +20,8 @@ import { blankLabels, isHopeless } from './hopeless';
 import { keyNodes } from './key';
 import { linkNodes } from './links';
 import { type Label, needsYear, writeLabels } from './labels';
+import { handlesOf } from './handles';
+import { noteNodes } from '../notes';
 import { crowdedWords, emptyWords, noticeNodes } from './notices';
 import { type Regions, regionsOf, footMore, sourceWords, subtitle, type TimelineInput } from './regions';
 import { selectItems, type Selection } from './select';
@@ -77,6 +79,7 @@ export function composeTimeline(input: TimelineInput): Scene {
     paper: PAPER,
     nodes,
     ...(sheet === undefined ? {} : { sheet }),
+    ...(body ? { handles: body.handles } : {}),
     content: contentRows(selection, regions.lanes, language),
     undated: selection.undated.map((i) => ({ ref: plan.activities[i]!.ref, name: plan.activities[i]!.name })),
     fit,
@@ -155,7 +158,7 @@ const roomOf = (r: Regions) => ({
 });
 
 /** The plot: shades, lines, lanes, rows, and around them the scale, the key and the legend. */
-function plotNodes(page: LaidPage): { nodes: SceneNode[]; body: Body } {
+function plotNodes(page: LaidPage): { nodes: SceneNode[]; body: Body; handles: Handles } {
   const { input, frame, scale, strip, gutter, geometry: g, fitted, legend } = page;
   const { brief, measure } = input;
   const right = frame.width - frame.margin;
@@ -184,7 +187,21 @@ function plotNodes(page: LaidPage): { nodes: SceneNode[]; body: Body } {
     ...(fitted.key ? keyNodes(fitted.key, g, frame, keyTop) : []),
     ...legend.nodes(keyTop + fitted.keyHeight + frame.smallSize * 0.8),
   ];
-  return { nodes, body };
+  const rows = new Map<string, number>();
+  g.items.forEach(({ ref }, i) => {
+    if (!rows.has(ref)) rows.set(ref, i);
+  });
+  const notes = noteNodes(brief.marks, {
+    size: fitted.cells.style.size,
+    measure: g.measure,
+    frame,
+    place: (ref) => {
+      const i = rows.get(ref);
+      return i === undefined ? null : { x0: g.x0[i]!, x1: g.x1[i]!, y: fitted.placed.middle[i]! };
+    },
+    across: (moment) => (moment < scale.from || moment > scale.to ? null : scale.x(moment)),
+  });
+  return { nodes: [...nodes, ...notes], body, handles: handlesOf(page, fitted, new Set(notes.map((n) => n.note!))) };
 }
 
 /** No more lines than there is room for. */

@@ -9,7 +9,7 @@ import { brokenLine, type TextBox } from '../timeline/body';
 import { type Column, layColumns } from './columns';
 import { BASE, bandFill, bandInk, rule, write } from './paint';
 import { countRows, noRoomOf, type VarianceRow, varianceRows } from './rows';
-import { composeSheet, type Drawn, type Room } from './sheet';
+import { composeSheet, type Drawn, type Room } from '../sheet';
 
 type Input = ComposeInput<AmountsBrief>;
 
@@ -51,6 +51,7 @@ export function composeAmounts(input: Input): Scene {
         rows: rows.map((r) => ({
           ref: r.row.ref,
           cells: [r.row.name, say(r.promised), say(r.spent), say(r.now), `${percent(r.ratio)} %`, BAND_WORDS[r.band]],
+          values: [null, { number: r.promised }, { number: r.spent }, { number: r.now }, { share: r.ratio }, null],
         })),
       },
       undated: all.undated,

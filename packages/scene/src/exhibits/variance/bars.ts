@@ -11,7 +11,7 @@ import { type Column, layColumns } from './columns';
 import { statusEntry } from './entries';
 import { bandInk, offWordsOf } from './paint';
 import { countRows, noRoomOf, type VarianceRow, varianceRows } from './rows';
-import { composeSheet, type Drawn, type Room } from './sheet';
+import { composeSheet, type Drawn, type Room } from '../sheet';
 import { dateStyle, timePlot } from './timePlot';
 
 type Input = ComposeInput<BarsBrief>;
@@ -45,6 +45,14 @@ export function composeBars(input: Input): Scene {
             `${Math.floor(r.progress * 100)} %`,
             r.finishOff === null ? '' : offWordsOf(r.finishOff),
             r.critical ? 'critical' : '',
+          ],
+          values: [
+            null,
+            null,
+            null,
+            { share: r.progress },
+            r.finishOff === null ? null : { number: r.finishOff },
+            null,
           ],
         })),
       },

@@ -21,7 +21,7 @@ import type { TextBox } from '../timeline/body';
 import { lineEntry, statusEntry } from './entries';
 import { rule, write } from './paint';
 import { chosenOf } from './rows';
-import { composeSheet, type Drawn, type Room } from './sheet';
+import { composeSheet, type Drawn, type Room } from '../sheet';
 import { timePlot } from './timePlot';
 
 type Input = ComposeInput<CurvesBrief>;
@@ -73,6 +73,10 @@ export function composeCurves(input: Input): Scene {
           cells: [
             formatDay(dayOf(m), 'long'),
             ...made!.list.map((c) => (c.values[k] === null ? '' : made!.say(c.values[k]!))),
+          ],
+          values: [
+            { day: dayOf(m) },
+            ...made!.list.map((c) => (c.values[k] === null ? null : { number: c.values[k]! })),
           ],
         })),
       },

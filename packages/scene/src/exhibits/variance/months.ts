@@ -20,7 +20,7 @@ import { niceSteps } from './curves';
 import { statusEntry } from './entries';
 import { rule, write } from './paint';
 import { chosenOf } from './rows';
-import { composeSheet, type Drawn, type Room } from './sheet';
+import { composeSheet, type Drawn, type Room } from '../sheet';
 import { timePlot } from './timePlot';
 
 type Input = ComposeInput<MonthsBrief>;
@@ -65,6 +65,11 @@ export function composeMonths(input: Input): Scene {
             formatDay(day, 'long'),
             ...(made!.promised ? [made!.say(made!.promised[k]!)] : []),
             ...made!.stack.map((s) => made!.say(s.values[k]!)),
+          ],
+          values: [
+            { day },
+            ...(made!.promised ? [{ number: made!.promised[k]! }] : []),
+            ...made!.stack.map((s) => ({ number: s.values[k]! })),
           ],
         })),
       },

@@ -1,7 +1,7 @@
 import { isMilestone } from '@clembo/core';
 import type { SlipsBrief } from '../../brief/variance';
 import { PAPER, SOFT_INK } from '../../graph/ink';
-import { polygon, round, type Scene, type SceneNode } from '../../graph/scene';
+import { type ContentValue, polygon, round, type Scene, type SceneNode } from '../../graph/scene';
 import type { PageFrame } from '../../page/frame';
 import { formatDay } from '../../text/dates';
 import type { ComposeInput } from '../composed';
@@ -10,7 +10,7 @@ import { type Column, layColumns } from './columns';
 import { lineEntry, statusEntry } from './entries';
 import { BASE, dayWordsOf, lateColour, offWordsOf, rule, write } from './paint';
 import { countRows, noRoomOf, type VarianceRow, varianceRows } from './rows';
-import { composeSheet, type Drawn, type Room } from './sheet';
+import { composeSheet, type Drawn, type Room } from '../sheet';
 import { statement } from '../timeline/statement';
 import { dateStyle, timePlot } from './timePlot';
 
@@ -37,6 +37,7 @@ export function composeSlips(input: Input): Scene {
         rows: rows.map((r) => ({
           ref: r.ref,
           cells: [r.name, day(r, 'then', by, 'long'), day(r, 'now', by, 'long'), offWordsOf(offOf(r, brief))],
+          values: [null, dayValue(r, 'then', by), dayValue(r, 'now', by), { number: offOf(r, brief) }],
         })),
       },
       undated: all.undated,
@@ -61,9 +62,19 @@ function wanted(r: VarianceRow, brief: SlipsBrief): boolean {
   return brief.only === 'both' || (brief.only === 'late') === off > 0;
 }
 
-const day = (r: VarianceRow, which: 'now' | 'then', by: 'finish' | 'start', style: 'short' | 'medium' | 'long') => {
+const dayIn = (r: VarianceRow, which: 'now' | 'then', by: 'finish' | 'start'): number | null => {
   const at = which === 'now' ? r.now : r.then;
-  return at === null ? '' : formatDay(by === 'finish' ? at.last : at.first, style);
+  return at === null ? null : by === 'finish' ? at.last : at.first;
+};
+
+const day = (r: VarianceRow, which: 'now' | 'then', by: 'finish' | 'start', style: 'short' | 'medium' | 'long') => {
+  const at = dayIn(r, which, by);
+  return at === null ? '' : formatDay(at, style);
+};
+
+const dayValue = (r: VarianceRow, which: 'now' | 'then', by: 'finish' | 'start'): ContentValue | null => {
+  const at = dayIn(r, which, by);
+  return at === null ? null : { day: at };
 };
 
 /** The moment of a row on the scale: the end of the day on which it ends, the beginning of the one on which it starts. */

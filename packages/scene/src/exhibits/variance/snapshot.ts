@@ -7,7 +7,7 @@ import type { ComposeInput } from '../composed';
 import { statement } from '../timeline/statement';
 import { bandInk, rule, write } from './paint';
 import { codeIn, codeTitlesIn, holdsOf } from './rows';
-import { composeSheet, type Drawn, type Room } from './sheet';
+import { composeSheet, type Drawn, type Room } from '../sheet';
 import { type SnapshotLine, snapshotLines } from './snapshotLines';
 
 type Input = ComposeInput<SnapshotBrief>;

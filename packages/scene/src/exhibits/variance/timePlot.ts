@@ -4,7 +4,7 @@ import { timeAxis } from '../../page/axis';
 import { flagHeight, statusFlag } from '../../page/flags';
 import { niceRange, timeScale, type TimeScale } from '../../scales/time';
 import { brokenLine, GRID_PAINT, STATUS_PAINT, type TextBox } from '../timeline/body';
-import type { Room } from './sheet';
+import type { Room } from '../sheet';
 
 /** A plot over time: its scale and its lines, which leave out texts. */
 export interface TimePlot {

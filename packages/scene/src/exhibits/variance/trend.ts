@@ -10,7 +10,7 @@ import { marker } from '../timeline/shapes';
 import { type Column, layColumns } from './columns';
 import { lineEntry, statusEntry } from './entries';
 import { dayWordsOf, lateColour, rule } from './paint';
-import { composeSheet, type Drawn, type Room } from './sheet';
+import { composeSheet, type Drawn, type Room } from '../sheet';
 import { timePlot } from './timePlot';
 
 type Input = ComposeInput<TrendBrief>;
@@ -43,6 +43,7 @@ export function composeTrend(input: Input): Scene {
         rows: trends.map((t) => ({
           ref: t.ref,
           cells: [t.name, ...t.days.map((d) => (d === null ? '' : formatDay(d, 'long'))), movedWords(t, true)],
+          values: [null, ...t.days.map((day) => (day === null ? null : { day })), null],
         })),
       },
       undated: [],

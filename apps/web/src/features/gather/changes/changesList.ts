@@ -54,6 +54,7 @@ const FIELD_NAMES: Partial<Record<keyof Activity, string>> = {
   from: 'from place',
   to: 'to place',
   quantity: 'quantity',
+  output: 'daily output',
   rate: 'rate',
   crews: 'crews',
   notes: 'notes',

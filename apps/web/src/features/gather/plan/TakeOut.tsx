@@ -12,6 +12,11 @@ const OUT = [
   ['json', 'Clembo’s own', 'JSON'],
 ] as const;
 
+const GRAPHS = [
+  ['graphml', 'GraphML'],
+  ['dot', 'DOT'],
+] as const;
+
 /** The plan as a file: for other programs, whole for another Clembo, or kept here to begin others from. */
 export function TakeOut({ planId, name }: { planId: string; name: string }) {
   const take = (format: string) => void takeFile(`/api/plans/${planId}/file`, format);
@@ -31,6 +36,14 @@ export function TakeOut({ planId, name }: { planId: string; name: string }) {
         {OUT.map(([format, title, kind]) => (
           <button key={format} type="button" className="quiet py-1" onClick={() => take(format)}>
             {title} <span className="text-[14px] text-soft">{kind}</span>
+          </button>
+        ))}
+      </div>
+      <p className="mt-4 text-soft">Its network alone, for programs of graphs:</p>
+      <div className="mt-2 flex flex-wrap gap-2">
+        {GRAPHS.map(([format, title]) => (
+          <button key={format} type="button" className="quiet py-1" onClick={() => take(format)}>
+            {title}
           </button>
         ))}
       </div>

@@ -1,5 +1,5 @@
 import { Brief } from '@clembo/scene';
-import { changeExhibit, deleteExhibit } from '@clembo/store';
+import { changeExhibit, deleteExhibit, readExhibit } from '@clembo/store';
 import { z } from 'zod';
 import { answer, BadRequest, notFound, readBody, readId } from '@/server/answer';
 import { accessOf, store } from '@/server/store';
@@ -17,6 +17,14 @@ function versionOf(request: Request): number {
   if (!m) throw new BadRequest('The request does not say on which version it was made (If-Match).', 428);
   return Number(m[1]);
 }
+
+export const GET = (request: Request, { params }: Context): Promise<Response> =>
+  answer(request, async () => {
+    const found = await readExhibit(store(), await accessOf(), readId((await params).id, 'exhibit'));
+    if (!found) throw notFound('exhibit');
+    const { id, planId, name, brief, version } = found;
+    return { id, planId, name, brief, version };
+  });
 
 export const PATCH = (request: Request, { params }: Context): Promise<Response> =>
   answer(request, async () => {

@@ -12,7 +12,12 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
     <ContactSheet
       plan={plan}
       version={version}
-      exhibits={exhibits.map(({ id, name, brief }) => ({ id, name, brief: Brief.parse(brief) }))}
+      exhibits={exhibits.map(({ id, name, brief, version: own }) => ({
+        id,
+        name,
+        brief: Brief.parse(brief),
+        version: own,
+      }))}
     />
   );
 }

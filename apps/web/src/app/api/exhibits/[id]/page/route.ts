@@ -6,7 +6,7 @@ import { accessOf, store } from '@/server/store';
 const Wish = z.object({
   format: z.enum(PAGE_FORMATS),
   /** Which page of several becomes a drawing or a picture; a PDF holds them all. */
-  sheet: z.int().min(1).max(99).default(1),
+  sheet: z.int().min(1).max(99).optional(),
 });
 
 /** Has the exhibit written as a file. */
@@ -16,5 +16,5 @@ export const POST = (request: Request, { params }: { params: Promise<{ id: strin
     const access = await accessOf();
     const exhibit = readId((await params).id, 'exhibit');
     if (!(await readExhibit(store(), access, exhibit))) throw notFound('exhibit');
-    return { job: await askFor(store(), access, { kind: 'writePage', exhibit, format, sheet }) };
+    return { job: await askFor(store(), access, { kind: 'writePages', exhibits: [exhibit], format, sheet }) };
   });

@@ -1,5 +1,5 @@
 import { Brief } from '@clembo/scene';
-import { createExhibit } from '@clembo/store';
+import { createExhibit, orderExhibits } from '@clembo/store';
 import { z } from 'zod';
 import { answer, notFound, readBody, readId } from '@/server/answer';
 import { accessOf, store } from '@/server/store';
@@ -12,4 +12,14 @@ export const POST = (request: Request, { params }: { params: Promise<{ id: strin
     const id = await createExhibit(store(), await accessOf(), readId((await params).id, 'plan'), name, brief);
     if (!id) throw notFound('plan');
     return { id };
+  });
+
+const Order = z.object({ order: z.array(z.uuid()).max(1000) });
+
+/** Puts the exhibits of a plan into an order. */
+export const PUT = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
+  answer(request, async () => {
+    const { order } = await readBody(request, Order);
+    if (!(await orderExhibits(store(), await accessOf(), readId((await params).id, 'plan'), order)))
+      throw notFound('plan');
   });

@@ -1,0 +1,36 @@
+'use client';
+import { placeWords, readPlace } from '@clembo/core';
+import { wrong } from '@/ui/Toasts';
+
+/** A place that is typed in the unit of its line. */
+export function PlaceField({
+  label,
+  place,
+  unit,
+  onChange,
+}: {
+  label: string;
+  place: number;
+  unit: string;
+  onChange: (place: number) => void;
+}) {
+  const text = placeWords(place, unit);
+  return (
+    <input
+      key={text}
+      aria-label={label}
+      defaultValue={text}
+      maxLength={30}
+      className="w-24 rounded-md border border-line bg-paper px-2 py-0.5 text-right tabular-nums"
+      onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+      onBlur={(e) => {
+        const typed = e.target.value.trim();
+        if (typed === text) return;
+        const read = readPlace(typed, unit);
+        if (read !== null) return onChange(read);
+        e.target.value = text;
+        wrong(new Error(`“${typed}” is no place. Type a number${unit ? ` in ${unit}` : ''}, or 12+350.`));
+      }}
+    />
+  );
+}

@@ -1,0 +1,75 @@
+import { packPlan } from '@clembo/core';
+import { fileStem, holdsSeveral, PAGE_TYPES } from '@clembo/render';
+import { Brief, EXHIBITS, MOST_EDITIONS, PROMISED } from '@clembo/scene';
+import { localeOf, type PageFormat, readExhibit, readPlan, type StoredExhibit, type StoredPlan } from '@clembo/store';
+import { WrittenPage } from '../hands/answers';
+import { JobRefused, type Outcome, type Room } from '../room';
+
+/** Writes exhibits of one plan as one file, from the plan as it is now. */
+export async function writePagesJob(room: Room, ids: string[], format: PageFormat, sheet?: number): Promise<Outcome> {
+  const { store, access } = room;
+  const exhibits: StoredExhibit[] = [];
+  for (const id of ids) {
+    const exhibit = await readExhibit(store, access, id);
+    if (exhibit) exhibits.push(exhibit);
+  }
+  const [first] = exhibits;
+  const stored = first && (await readPlan(store, access, first.planId));
+  if (!stored || exhibits.some((e) => e.planId !== stored.id))
+    throw new JobRefused('There is no such exhibit (any more).');
+  const editions = new Map<string, ReturnType<typeof readPlan>>();
+  const editionOf = (id: string) => {
+    const known = editions.get(id) ?? readPlan(store, access, stored.id, id);
+    editions.set(id, known);
+    return known;
+  };
+  const pages = [];
+  for (const exhibit of exhibits) pages.push(await pageOf(exhibit, stored, editionOf));
+  // A drawing or a picture holds one page; what holds several holds all.
+  const one = exhibits.length === 1 && !holdsSeveral(format);
+  const [title, name] =
+    exhibits.length === 1 ? [first.name, `“${first.name}”`] : ['exhibits', `${ids.length} exhibits`];
+  // A file carries the date of its edition: the same page gives the same bytes, whenever it is exported.
+  const date = stored.editions.find((e) => e.id === stored.editionId)?.createdAt ?? new Date(0);
+  const { bytes } = await room.hand(
+    'writePages',
+    {
+      plan: packPlan(stored.plan),
+      edition: stored.edition,
+      pages,
+      locale: await localeOf(store, access),
+      format,
+      sheet: one ? (sheet ?? 1) : null,
+      date: date.getTime(),
+    },
+    WrittenPage,
+    `Writing ${name}`,
+  );
+  const packed = !holdsSeveral(format) && !one;
+  const number = one && (sheet ?? 1) > 1 ? ` - ${sheet}` : '';
+  const file = `${fileStem(`${stored.plan.name} - ${title}${number}`)}.${packed ? 'zip' : format}`;
+  return { result: { file, type: packed ? 'application/zip' : PAGE_TYPES[format] }, file: bytes };
+}
+
+/** An exhibit with the editions that it looks at. */
+async function pageOf(
+  exhibit: StoredExhibit,
+  stored: StoredPlan,
+  editionOf: (id: string) => Promise<StoredPlan | null>,
+) {
+  const brief = Brief.parse(exhibit.brief);
+  const kept = stored.editions.filter((e) => !e.working);
+  const edition = brief.compare === PROMISED ? kept.find((e) => e.baseline) : kept.find((e) => e.id === brief.compare);
+  const promised = edition ? await editionOf(edition.id) : null;
+  const editions = [];
+  for (const { id } of EXHIBITS[brief.kind].allEditions ? kept.slice(0, MOST_EDITIONS).reverse() : []) {
+    const found = await editionOf(id);
+    if (found) editions.push({ plan: packPlan(found.plan), name: found.edition });
+  }
+  return {
+    name: exhibit.name,
+    brief,
+    promised: promised && { plan: packPlan(promised.plan), name: promised.edition },
+    editions,
+  };
+}

@@ -1,0 +1,122 @@
+import type { Finding } from '../findings/finding';
+import { lineClashes } from '../linear/clashes';
+import { THOUSANDTHS } from '../linear/length';
+import { flowDays, hasBegun } from '../linear/moves';
+import { isChainage, isFloors, placeWords } from '../linear/placeWords';
+import { linearBlocks, linearWorks, type PlannedWork } from '../linear/works';
+import type { Line, Plan } from '../plan/schema';
+import { isComplete } from '../schedule/given';
+import type { Schedule } from '../schedule/model';
+import { finishDayOf, isoDate, MINUTES_PER_DAY } from '../time/civil';
+
+/** What the checks of lines look at. */
+interface Looked {
+  plan: Plan;
+  s: Schedule;
+}
+
+/** A place in the unit of a line, in words. */
+export const placeOn = (line: Line | null, place: number): string => {
+  const unit = line?.unit ?? '';
+  const words = placeWords(Math.round(place * THOUSANDTHS), unit);
+  return unit === '' || isChainage(unit) ? words : isFloors(unit) ? `floor ${words}` : `${words} ${unit}`;
+};
+
+const lineName = (line: Line | null): string => (line?.name ? `“${line.name}”` : 'the line');
+
+/** The line that an activity is on, as its works are. */
+export const lineOf = (plan: Plan, ref: string | null): Line | null =>
+  (ref === null ? plan.lines[0] : plan.lines.find((l) => l.id === ref)) ?? null;
+
+/** What is not yet done of the flowlines and blocks of a plan, by the line that they are on. */
+export function openWorkByLine({ plan, s }: Looked) {
+  const isOpen = (position: number) => !isComplete(plan.activities[position]!);
+  const flows = linearWorks(plan, s).works.filter((w) => isOpen(w.position));
+  const blocks = linearBlocks(plan, s).flatMap((block) => {
+    const position = s.outline.indexOf.get(block.ref)!;
+    return isOpen(position) ? [{ ...block, line: lineOf(plan, plan.activities[position]!.line) }] : [];
+  });
+  const lines = [...new Set([...flows.map((f) => f.line), ...blocks.map((b) => b.line)])];
+  return lines.map((line) => ({
+    line,
+    flows: flows.filter((f) => f.line === line),
+    blocks: blocks.filter((b) => b.line === line),
+  }));
+}
+
+/** Works on a line that run into each other, or into what the other holds. */
+function clashes({ plan, s }: Looked): Finding[] {
+  return openWorkByLine({ plan, s }).flatMap(({ line, flows, blocks }) =>
+    lineClashes(
+      flows.map((f) => ({ ref: f.work.ref, points: f.points })),
+      blocks,
+      { days: 0, distance: 0 },
+    ).map((c): Finding => {
+      const [place, date] = [placeOn(line, c.place), isoDate(Math.floor(c.time + 1e-9))];
+      return {
+        code: 'lineClash',
+        severity: 'warning',
+        refs: c.refs,
+        facts: {
+          kind: c.kind,
+          line: lineName(line),
+          place,
+          date,
+          ...(c.gap !== null && c.gap < 0 && { days: Math.round(-c.gap * 10) / 10 }),
+        },
+      };
+    }),
+  );
+}
+
+/** What holds a stretch while it is closed. Flowlines wait by themselves. */
+function inWindows({ plan, s }: Looked): Finding[] {
+  return openWorkByLine({ plan, s }).flatMap(({ line, blocks }) =>
+    blocks.flatMap((b) =>
+      (line?.windows ?? []).flatMap((w): Finding[] => {
+        const [low, high] = [Math.min(w.from, w.to) / THOUSANDTHS, Math.max(w.from, w.to) / THOUSANDTHS];
+        const [from, to] = [Math.max(low, b.from), Math.min(high, b.to)];
+        const [start, finish] = [
+          Math.max(w.start / MINUTES_PER_DAY, b.start),
+          Math.min(w.finish / MINUTES_PER_DAY, b.finish),
+        ];
+        if (from >= to || start >= finish) return [];
+        return [
+          {
+            code: 'inClosedWindow',
+            severity: 'warning',
+            refs: [b.ref],
+            facts: {
+              line: lineName(line),
+              window: w.name,
+              place: `${placeOn(line, from)} to ${placeOn(line, to)}`,
+              date: isoDate(Math.floor(start + 1e-9)),
+              until: isoDate(finishDayOf(w.finish)),
+              mark: `${w.name} ${w.start}`,
+            },
+          },
+        ];
+      }),
+    ),
+  );
+}
+
+/** By how many days the end of a flowline lies behind the one that the plan shows. */
+const offItsDates = ({ s }: Pick<Looked, 's'>, w: PlannedWork): number =>
+  flowDays(w.points).last - finishDayOf(s.finish[w.position]!);
+
+/** Works whose rate leads to another end than their dates. What has begun is paced by what happened. */
+function againstDates({ plan, s }: Looked): Finding[] {
+  const off = linearWorks(plan, s).works.filter(
+    (w) => !hasBegun(plan.activities[w.position]!) && offItsDates({ s }, w) !== 0,
+  );
+  if (off.length === 0) return [];
+  const days = Math.max(...off.map((w) => Math.abs(offItsDates({ s }, w))));
+  return [{ code: 'rateAgainstDates', severity: 'note', refs: off.map((w) => w.work.ref), facts: { days } }];
+}
+
+/** What a planner would want to know of the work along the lines of a plan. */
+export const lineFindings = (c: Looked): Finding[] =>
+  c.plan.activities.some((a) => a.from !== null && a.to !== null)
+    ? [...linearWorks(c.plan, c.s).findings, ...clashes(c), ...inWindows(c), ...againstDates(c)]
+    : [];

@@ -1,0 +1,56 @@
+import { type Block, blockClashes, type Buffer, clashesOf, inOrder, meetsBlock, placesOf } from './buffers';
+import type { FlowPoint } from './flowline';
+
+/** Where two works on a line come too close, cross, or one meets a stretch that the other holds. */
+export interface LineClash {
+  kind: 'close' | 'crossing' | 'held' | 'bothHold';
+  refs: [string, string];
+  place: number;
+  /** Days, as fractions of a day number. */
+  time: number;
+  /** Days or distance that lie between the two; negative where they cross. Null for stretches that are held. */
+  gap: number | null;
+  measure: 'days' | 'distance' | null;
+}
+
+interface Flow {
+  ref: string;
+  points: FlowPoint[];
+}
+
+const spanOf = (points: readonly FlowPoint[]): [number, number] => [points[0]!.time, points.at(-1)!.time];
+
+/**
+ * All clashes of the work on one line, the earliest first: each pair of flowlines that cross or keep less than the
+ * buffer, flowlines that meet a block, blocks that hold the same place at the same time.
+ */
+export function lineClashes(flows: readonly Flow[], blocks: readonly Block[], buffer: Buffer): LineClash[] {
+  const found: LineClash[] = [];
+  const spans = flows.map((f) => ({ time: spanOf(f.points), place: placesOf(f.points) }));
+  flows.forEach((a, k) => {
+    const [[startA, endA], [lowA, highA]] = [spans[k]!.time, spans[k]!.place];
+    for (let j = k + 1; j < flows.length; j++) {
+      const [[startB, endB], [lowB, highB]] = [spans[j]!.time, spans[j]!.place];
+      if (buffer.distance <= 0 && (lowA >= highB || lowB >= highA)) continue;
+      const b = flows[j]!;
+      // Works that are further apart in time than the buffer keep it everywhere.
+      if (buffer.distance <= 0 && (startB - endA >= buffer.days || startA - endB >= buffer.days)) continue;
+      for (const c of clashesOf(...inOrder(a, b), buffer))
+        found.push({
+          kind: c.gap < -1e-9 ? 'crossing' : 'close',
+          refs: [c.leader, c.follower],
+          place: c.place,
+          time: c.time,
+          gap: c.gap,
+          measure: c.measure,
+        });
+    }
+    for (const block of blocks) {
+      const met = meetsBlock(a.points, block);
+      if (met) found.push({ kind: 'held', refs: [a.ref, block.ref], ...met, gap: null, measure: null });
+    }
+  });
+  for (const c of blockClashes(blocks))
+    found.push({ kind: 'bothHold', refs: c.refs, place: c.from, time: c.start, gap: null, measure: null });
+  return found.sort((x, y) => x.time - y.time || x.place - y.place);
+}

@@ -1,0 +1,48 @@
+/** Places are kept in thousandths of the unit of their line. */
+export const PLACE_UNIT = 1000;
+
+/** Names of units that are written as chainage: whole kilometres, a plus, metres. The numbers are metres. */
+const CHAINAGE = /^(chainage|station|stationing)$/i;
+
+export const isChainage = (unit: string): boolean => CHAINAGE.test(unit.trim());
+
+/** Floors are counted upwards, and whole. */
+export const isFloors = (unit: string): boolean => /^(floors?|storeys?|levels?)$/i.test(unit.trim());
+
+/** A place as its line writes it: `12+350`, `0−100` below zero, `1,200`; without the unit, which the axis says once. */
+export function placeWords(thousandths: number, unit: string): string {
+  const value = thousandths / PLACE_UNIT;
+  if (isChainage(unit)) {
+    const whole = Math.abs(value);
+    const km = Math.floor(whole / 1000 + 1e-9);
+    const metres = Math.round((whole - km * 1000) * 1000) / 1000;
+    const [head, tail] = String(metres).split('.');
+    return `${km}${value < 0 ? '−' : '+'}${head!.padStart(3, '0')}${tail ? `.${tail}` : ''}`;
+  }
+  const [head, tail] = String(Math.abs(Math.round(value * 1000) / 1000)).split('.');
+  const grouped = head!.length > 4 ? head!.replace(/\B(?=(\d{3})+$)/g, ',') : head!;
+  return `${value < 0 ? '−' : ''}${grouped}${tail ? `.${tail}` : ''}`;
+}
+
+/** Whether a text can only be a place in chainage: `12+350`, `km 3+040.5`. */
+export const isChainageText = (text: string): boolean =>
+  /^(?:km\s*|ch\.?\s*)?\d+\s*\+\s*\d{1,4}(?:[.,]\d+)?$/i.test(text.trim());
+
+/**
+ * Reads a place: `12+350`, `12 + 350.5`, `0-100` (a hundred metres before zero), `1,200`, `−40`, with the unit or
+ * without it. Thousandths; null for what is none.
+ */
+export function readPlace(text: string, unit: string): number | null {
+  const plain = text
+    .trim()
+    .replace(/[−–]/g, '-')
+    .replace(/\s*(m|km|mi|miles?|metres?|meters?|floors?)$/i, '');
+  const chain = /^(?:km\s*|ch\.?\s*)?(\d+)\s*([+-])\s*(\d{1,4}(?:[.,]\d+)?)$/i.exec(plain);
+  if (chain && (isChainage(unit) || chain[2] === '+')) {
+    const metres = Number(chain[3]!.replace(',', '.'));
+    const value = Number(chain[1]) * 1000 + metres;
+    return Math.round((chain[2] === '-' ? -value : value) * PLACE_UNIT);
+  }
+  const number = /^-?\d{1,3}(?:,\d{3})+(?:\.\d+)?$/.test(plain) ? plain.replace(/,/g, '') : plain.replace(',', '.');
+  return /^-?\d+(?:\.\d+)?$/.test(number) ? Math.round(Number(number) * PLACE_UNIT) : null;
+}

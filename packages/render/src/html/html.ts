@@ -1,0 +1,68 @@
+import { type ContentTable, type FontMetrics, HAIRLINE, INK, KELP, PAPER, type Scene } from '@clembo/scene';
+import { fontFaceRules, writeSvg } from '../svg/svg';
+import { escapeXml } from '../xml';
+
+export interface HtmlOptions {
+  fonts: FontMetrics;
+  /** Bytes of the font files as base64, by file name. */
+  embed: Map<string, string>;
+  /** What the pages are called; their titles where nobody says. */
+  names?: string[];
+}
+
+/**
+ * Writes pages as one HTML file that opens anywhere, without a network: each page as a drawing in its true proportions
+ * and as a table. Printed, each page takes a sheet of its own size. It runs no scripts.
+ */
+export function writeHtml(scenes: Scene[], { fonts, embed, names = [] }: HtmlOptions): string {
+  const [first] = scenes;
+  if (!first) throw new Error('a page of HTML needs at least one page');
+  const nameOf = (scene: Scene, k: number) => names[k] ?? scene.title;
+  const contents =
+    scenes.length > 1
+      ? `<nav aria-label="Pages"><ol>${scenes.map((s, k) => `<li><a href="#page-${k + 1}">${escapeXml(nameOf(s, k))}</a></li>`).join('')}</ol></nav>`
+      : '';
+  const pages = scenes.map(
+    (scene, k) =>
+      `<section id="page-${k + 1}" aria-label="${escapeXml(nameOf(scene, k))}" lang="${scene.language}" style="page:sheet${k + 1}"><div class="sheet" style="aspect-ratio:${scene.width}/${scene.height};max-width:${widest(scene)}">${writeSvg(scene, { fonts, sized: false })}</div>${tableHtml(scene.content)}</section>`,
+  );
+  const sizes = scenes.map((s, k) => `@page sheet${k + 1}{size:${s.width}pt ${s.height}pt;margin:0}`).join('');
+  return [
+    `<!doctype html><html lang="${first.language}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1">`,
+    `<meta http-equiv="Content-Security-Policy" content="default-src 'none';style-src 'unsafe-inline';font-src data:;img-src data:">`,
+    `<title>${escapeXml(first.title)}</title><style>${fontFaceRules(scenes, fonts, embed)}${STYLE}${sizes}</style></head><body>`,
+    `${contents}<main>${pages.join('')}</main></body></html>\n`,
+  ].join('');
+}
+
+/** As wide as the window, and as high: a page that is seen as a whole, and larger where someone widens the window. */
+const widest = ({ width, height }: Scene): string => `max(640px,calc((100vh - 96px)*${(width / height).toFixed(4)}))`;
+
+const DESK = '#E9E6DF';
+const STYLE = [
+  `body{margin:0;background:${DESK};color:${INK};font:15px/1.4 "Sofia Sans",system-ui,sans-serif}`,
+  'main{padding:24px}section{margin:0 auto 40px}',
+  `.sheet{margin:0 auto;background:${PAPER};box-shadow:0 2px 10px #1e2a3226}.sheet svg{display:block;width:100%;height:100%}`,
+  `nav{padding:20px 24px 0}nav ol{margin:0;padding:0;list-style:none;display:flex;flex-wrap:wrap;gap:4px 20px}a{color:${KELP}}`,
+  `details{max-width:1100px;margin:12px auto 0}summary{cursor:pointer;color:${KELP}}.wide{overflow:auto}`,
+  `table{border-collapse:collapse;margin-top:8px;background:${PAPER};width:100%}caption{text-align:left;font-weight:600;padding:6px 10px}th,td{text-align:left;padding:4px 10px;border-top:1px solid ${HAIRLINE};vertical-align:top;font-variant-numeric:tabular-nums}thead th{border-top:0}tbody th{font-weight:400}`,
+  '@media print{body{background:none}main{padding:0}nav,details{display:none}section{margin:0;break-after:page}section:last-child{break-after:auto}.sheet{max-width:none!important;box-shadow:none}}',
+].join('');
+
+/** The same content as a table. */
+function tableHtml({ heads, named, rows }: ContentTable): string {
+  if (rows.length === 0) return '';
+  const head = heads.map((h) => `<th scope="col">${escapeXml(h)}</th>`).join('');
+  const body = rows.map(({ cells }) => {
+    const own = cells.map((cell, k) =>
+      k === named ? `<th scope="row">${escapeXml(cell)}</th>` : `<td>${escapeXml(cell)}</td>`,
+    );
+    return `<tr>${own.join('')}</tr>`;
+  });
+  return `<details><summary>${heads
+    .map((h) => escapeXml(h))
+    .filter(Boolean)
+    .join(
+      ', ',
+    )}</summary><div class="wide"><table><thead><tr>${head}</tr></thead><tbody>${body.join('')}</tbody></table></div></details>`;
+}
