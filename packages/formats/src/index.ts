@@ -39,6 +39,7 @@ export {
 } from './values/amounts';
 export { type DateOrder, orderEvidence, type ReadDate, readDate, readRange } from './values/dates';
 export { readPredecessors } from './values/predecessors';
+export { modelKey, readModel, type ReadModel } from './model/readModel';
 export { readXlsx } from './xlsx/read';
 export { readAgain, type Reading, type SecondReading } from './intake/again';
 export { planSchema } from './json/planSchema';

@@ -66,6 +66,8 @@ export function acceptChange(before: Plan, after: Plan): Plan {
     activities: after.activities.filter((a) => !known.has(a)),
     links: after.links.filter((l) => !known.has(l)),
     pictures: after.pictures === before.pictures ? [] : after.pictures,
+    matches: after.matches === before.matches ? [] : after.matches,
+    elementCodes: after.elementCodes === before.elementCodes ? [] : after.elementCodes,
   };
   const accepted = acceptPlan(fresh);
   if (after.activities !== before.activities) {
@@ -77,6 +79,8 @@ export function acceptChange(before: Plan, after: Plan): Plan {
   return {
     ...accepted,
     pictures: after.pictures === before.pictures ? before.pictures : accepted.pictures,
+    matches: after.matches === before.matches ? before.matches : accepted.matches,
+    elementCodes: after.elementCodes === before.elementCodes ? before.elementCodes : accepted.elementCodes,
     activities:
       after.activities === before.activities
         ? before.activities

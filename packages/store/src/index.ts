@@ -98,6 +98,19 @@ export { turnChange, turnTo } from './turnChange';
 export { dropBook, keepBook, type KeptBook, listKeptBooks } from './keptBooks';
 export { dropBrief, keepBrief, type KeptBrief, listKeptBriefs } from './keptBriefs';
 export { dropStarter, keepStarter, listStarters, readStarter, type StarterSummary } from './starters';
+export {
+  deleteModel,
+  type KeptModel,
+  keepModel,
+  listModels,
+  type ModelSummary,
+  putModel,
+  readElements,
+  readGeometry,
+  readModelFile,
+  refuseModel,
+  takeModel,
+} from './models';
 export { keepWholePlan, readWholePlan } from './wholePlan';
 export { keepArrangement, type KeptArrangement, listArrangements } from './arrangements';
 export { readSteps } from './steps';

@@ -54,6 +54,10 @@ export const plan = pgTable(
     periods: jsonb('periods').notNull().default([]),
     lines: jsonb('lines').notNull().default([]),
     pictures: jsonb('pictures').notNull().default([]),
+    matches: jsonb('matches').notNull().default([]),
+    elementCodes: jsonb('element_codes').notNull().default([]),
+    matchRules: jsonb('match_rules').notNull().default([]),
+    buildViews: jsonb('build_views').notNull().default([]),
     percentShown: text('percent_shown').notNull().default('stated'),
     resources: jsonb('resources').notNull().default([]),
     /** Fields that every activity must have, and findings that are well as they are. */
@@ -213,6 +217,61 @@ export const refresh = pgTable(
     createdAt: createdAt(),
   },
   (t) => [index('refresh_by_plan').on(t.planId, t.createdAt)],
+);
+
+/** A model of what is built: read once, and then unchangeable; a newer one takes its place. */
+export const buildModel = pgTable(
+  'build_model',
+  {
+    id: id(),
+    planId: uuid('plan_id')
+      .notNull()
+      .references(() => plan.id, { onDelete: 'cascade' }),
+    /** What stands before the identifiers of its elements. */
+    key: text('key').notNull(),
+    /** The file that it came in, and that file while it waits to be read. */
+    file: text('file').notNull(),
+    content: bytes('content'),
+    /** The bodies of its elements, packed; nothing until it is read. */
+    geometry: bytes('geometry'),
+    elementCount: integer('element_count').notNull().default(0),
+    /** Elements by the tasks that the model itself assigns to them. */
+    assigned: jsonb('assigned').notNull().default([]),
+    /** What could not be read of it. */
+    notes: jsonb('notes').notNull().default([]),
+    /** The model that it is to take the place of, and what would change by that. */
+    replaces: uuid('replaces'),
+    changes: jsonb('changes'),
+    /** Whether it belongs to the plan; one that is read and not yet taken waits. */
+    taken: boolean('taken').notNull().default(false),
+    createdAt: createdAt(),
+  },
+  (t) => [index('build_model_by_plan').on(t.planId, t.createdAt)],
+);
+
+/** An element of a model, in the order of the model. */
+export const buildElement = pgTable(
+  'build_element',
+  {
+    modelId: uuid('model_id')
+      .notNull()
+      .references(() => buildModel.id, { onDelete: 'cascade' }),
+    position: integer('position').notNull(),
+    identifier: text('identifier').notNull(),
+    name: text('name').notNull(),
+    class: text('class').notNull(),
+    type: text('type').notNull(),
+    storey: text('storey').notNull(),
+    properties: jsonb('properties').notNull(),
+    classifications: jsonb('classifications').notNull(),
+    length: doublePrecision('length'),
+    area: doublePrecision('area'),
+    volume: doublePrecision('volume'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.modelId, t.position] }),
+    uniqueIndex('build_element_once').on(t.modelId, t.identifier),
+  ],
 );
 
 /** Every command that changed the working edition of a plan, in order, with what takes it back. */

@@ -1,4 +1,12 @@
-import { type PackedPlan, packPlan, unpackPlan, type WholeEdition, type WholePlan } from '@clembo/core';
+import {
+  BuildElement,
+  type ModelChanges,
+  type PackedPlan,
+  packPlan,
+  unpackPlan,
+  type WholeEdition,
+  type WholePlan,
+} from '@clembo/core';
 import { ColumnMap, type IntakePreview, IntakeState } from '@clembo/formats';
 import { Brief } from '@clembo/scene';
 import type { PageFormat, PlanWish, StoredSource } from '@clembo/store';
@@ -22,6 +30,13 @@ export type AgainInput = FromTables & {
   last: Pick<StoredSource, 'map' | 'content' | 'aliases'>[];
   same: { was: string; is: string }[];
 };
+export interface ModelInput {
+  file: string;
+  key: string;
+  bytes: Uint8Array;
+  /** The model that it is to replace, as it was read. */
+  before: { elements: BuildElement[]; geometry: Uint8Array } | null;
+}
 export interface PagesInput {
   plan: PackedPlan;
   edition: string;
@@ -113,5 +128,13 @@ export const ReadAgainResult = z.object({
 });
 export type ReadAgainResult = z.infer<typeof ReadAgainResult>;
 export type SentAgain = z.input<typeof ReadAgainResult>;
+export const MadeModel = z.object({
+  elements: z.array(BuildElement),
+  geometry: Bytes,
+  assigned: z.array(z.object({ activity: z.string(), name: z.string(), elements: z.array(z.string()) })),
+  notes: z.array(z.string()),
+  changes: z.custom<ModelChanges | null>((value) => value === null || typeof value === 'object'),
+});
+export type SentModel = z.input<typeof MadeModel>;
 export const WrittenPage = z.object({ bytes: Bytes });
 export type WrittenPage = z.infer<typeof WrittenPage>;

@@ -1,4 +1,13 @@
-import { packPlan, schedulePlan, unpackPlan, type WholePlan } from '@clembo/core';
+import {
+  bodyOf,
+  modelChanges,
+  packGeometry,
+  packPlan,
+  schedulePlan,
+  unpackGeometry,
+  unpackPlan,
+  type WholePlan,
+} from '@clembo/core';
 import {
   beginState,
   changeState,
@@ -20,6 +29,7 @@ import {
   promisedEdition,
   readAgain,
   readBundle,
+  readModel as readModelFile,
   readParts,
   readPasted,
   readPlanJson,
@@ -40,7 +50,9 @@ import {
   packPlaces,
   packWhole,
   type Previewed,
+  type ModelInput,
   type ReadInput,
+  type SentModel,
   type SentAgain,
   type SentPlan,
   type SentReading,
@@ -229,6 +241,23 @@ function readSourceAgain({ current, last, tables, state, same }: AgainInput, rep
   };
 }
 
+/** Reads a model, and says what is different from the one that it is to replace. */
+async function readModel({ file, key, bytes, before }: ModelInput, report: Report): Promise<SentModel> {
+  report(`Reading ${file}`, 0.1);
+  const { elements, geometry, assigned, notes } = await readModelFile(bytes, file, key);
+  report('Comparing', 0.8);
+  const changes =
+    before &&
+    modelChanges(
+      {
+        elements: before.elements,
+        body: bodyOf([{ count: before.elements.length, geometry: unpackGeometry(before.geometry) }]),
+      },
+      { elements, body: bodyOf([{ count: elements.length, geometry }]) },
+    );
+  return { elements, geometry: packGeometry(geometry), assigned, notes, changes };
+}
+
 const NOTHING_TO_DRAW =
   'No column of this table holds dates, durations or links, so there is nothing to draw. Say which column holds the dates.';
 
@@ -239,6 +268,7 @@ export const TASKS = {
   changeIntake,
   makePlan,
   readSourceAgain,
+  readModel,
   writePages,
   writePlan,
   writeWhole,

@@ -3,6 +3,7 @@ import type { Outcome, Room } from '../room';
 import { correctIntakeJob } from './correctIntake';
 import { makePlanJob } from './makePlan';
 import { readIntakeJob } from './readIntake';
+import { readModelJob } from './readModel';
 import { compareIntakeJob, refreshPlanJob } from './refresh';
 import { beginPlanJob, keepStarterJob } from './starters';
 import { writePagesJob } from './writePages';
@@ -19,6 +20,7 @@ export const JOBS: Doers = {
   refreshPlan: (room, { intake, version }) => refreshPlanJob(room, intake, version),
   beginPlan: (room, input) => beginPlanJob(room, input),
   keepStarter: (room, input) => keepStarterJob(room, input),
+  readModel: (room, { model }) => readModelJob(room, model),
   writePlan: (room, { plan, format }) => writePlanJob(room, plan, format),
   writePages: (room, { exhibits, format, sheet }) => writePagesJob(room, exhibits, format, sheet),
 };

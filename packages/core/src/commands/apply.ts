@@ -1,3 +1,5 @@
+import type { ElementMatch } from '../build/element';
+import { coded, matched, unmatched } from '../build/matches';
 import type { Activity, CodeField, Link, Plan, PlanPicture } from '../plan/schema';
 import type { Command, PlanSettings } from './command';
 
@@ -48,6 +50,12 @@ export function applyCommand(plan: Plan, command: Command): Applied {
       return setPicture(plan, command.picture);
     case 'removePicture':
       return removePicture(plan, command.id);
+    case 'matchElements':
+      return matchElements(plan, command.match);
+    case 'unmatchElements':
+      return unmatchElements(plan, command.match);
+    case 'codeElements':
+      return codeElements(plan, command.field, command.codes);
     case 'recode':
       return recode(plan, command.field, command.codes);
     case 'all':
@@ -73,6 +81,35 @@ function removePicture(plan: Plan, id: string): Applied {
   return {
     plan: { ...plan, pictures: plan.pictures.filter((p) => p !== was) },
     inverse: { do: 'setPicture', picture: was },
+    touched: [],
+  };
+}
+
+/** What changes nothing. */
+const NOTHING: Command = { do: 'all', commands: [] };
+
+function matchElements(plan: Plan, match: ElementMatch): Applied {
+  positionOf(plan, match.activity);
+  const { matches, added } = matched(plan.matches, match);
+  const inverse: Command =
+    added.length === 0 ? NOTHING : { do: 'unmatchElements', match: { ...match, elements: added } };
+  return { plan: { ...plan, matches }, inverse, touched: [match.activity] };
+}
+
+function unmatchElements(plan: Plan, match: ElementMatch): Applied {
+  const { matches, removed } = unmatched(plan.matches, match);
+  const inverse: Command =
+    removed.length === 0 ? NOTHING : { do: 'matchElements', match: { ...match, elements: removed } };
+  return { plan: { ...plan, matches }, inverse, touched: [match.activity] };
+}
+
+function codeElements(plan: Plan, field: string, codes: readonly (readonly [string, string])[]): Applied {
+  if (!plan.codeFields.some((f) => f.id === field))
+    throw new CommandRefused(`There is no code field “${field}” in the plan (any more).`);
+  const { codes: elementCodes, before } = coded(plan.elementCodes, field, codes);
+  return {
+    plan: { ...plan, elementCodes },
+    inverse: { do: 'codeElements', field, codes: before },
     touched: [],
   };
 }
@@ -213,24 +250,32 @@ function setCodeField(plan: Plan, field: CodeField, before: string | null): Appl
 function removeCodeField(plan: Plan, id: string): Applied {
   const at = plan.codeFields.findIndex((f) => f.id === id);
   if (at < 0) throw new CommandRefused(`There is no code field “${id}” in the plan (any more).`);
-  const coded = plan.activities.flatMap((a): [string, string][] =>
+  const having = plan.activities.flatMap((a): [string, string][] =>
     Object.hasOwn(a.codes, id) ? [[a.ref, a.codes[id]!]] : [],
+  );
+  const elements = plan.elementCodes.flatMap((c): [string, string][] =>
+    c.field === id ? c.elements.map((ref): [string, string] => [ref, c.code]) : [],
   );
   const { plan: bare } = recode(
     plan,
     id,
-    coded.map(([ref]) => [ref, '']),
+    having.map(([ref]) => [ref, '']),
   );
   return {
-    plan: { ...bare, codeFields: bare.codeFields.filter((f) => f.id !== id) },
+    plan: {
+      ...bare,
+      codeFields: bare.codeFields.filter((f) => f.id !== id),
+      elementCodes: bare.elementCodes.filter((c) => c.field !== id),
+    },
     inverse: {
       do: 'all',
       commands: [
         { do: 'setCodeField', field: plan.codeFields[at]!, before: fieldBehind(plan.codeFields, at) },
-        { do: 'recode', field: id, codes: coded },
+        { do: 'recode', field: id, codes: having },
+        ...(elements.length > 0 ? [{ do: 'codeElements' as const, field: id, codes: elements }] : []),
       ],
     },
-    touched: coded.map(([ref]) => ref),
+    touched: having.map(([ref]) => ref),
   };
 }
 

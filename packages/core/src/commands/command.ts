@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { ElementMatch } from '../build/element';
 import { Activity, CodeField, Link, Plan, PlanPicture, Ref } from '../plan/schema';
 
 /** Any of the fields of an object, none of them filled in when it is not said. */
@@ -26,6 +27,8 @@ export const PlanSettings = anyOf(
     calendar: true,
     calendars: true,
     lines: true,
+    matchRules: true,
+    buildViews: true,
     resources: true,
     required: true,
     aside: true,
@@ -56,6 +59,9 @@ export type Command =
   | { do: 'removeCodeField'; id: string }
   | { do: 'setPicture'; picture: PlanPicture }
   | { do: 'removePicture'; id: string }
+  | { do: 'matchElements'; match: ElementMatch }
+  | { do: 'unmatchElements'; match: ElementMatch }
+  | { do: 'codeElements'; field: string; codes: [element: string, code: string][] }
   | { do: 'recode'; field: string; codes: [ref: string, code: string][] }
   | { do: 'all'; commands: Command[] };
 
@@ -76,6 +82,15 @@ export const Command: z.ZodType<Command> = z.discriminatedUnion('do', [
   /** Adds a picture, or puts it in the place of the one with its id. */
   z.object({ do: z.literal('setPicture'), picture: PlanPicture }),
   z.object({ do: z.literal('removePicture'), id: PlanPicture.shape.id }),
+  /** Says that an activity builds elements, removes them, or that they stand for it; and takes that back. */
+  z.object({ do: z.literal('matchElements'), match: ElementMatch }),
+  z.object({ do: z.literal('unmatchElements'), match: ElementMatch }),
+  /** Gives building elements codes of a field; an empty code takes it away. */
+  z.object({
+    do: z.literal('codeElements'),
+    field: CodeField.shape.id,
+    codes: z.array(z.tuple([z.string().min(3).max(200), z.string().max(300)])).max(200_000),
+  }),
   /** Gives activities codes of a field; an empty code takes it away. */
   z.object({
     do: z.literal('recode'),

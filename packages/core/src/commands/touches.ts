@@ -37,6 +37,13 @@ export function touchesOf(command: Command, into: Set<string> = new Set()): Set<
     case 'removePicture':
       into.add(`picture ${command.id}`);
       break;
+    case 'matchElements':
+    case 'unmatchElements':
+      for (const e of command.match.elements) into.add(`element ${e}>${command.match.activity}`);
+      break;
+    case 'codeElements':
+      for (const [e] of command.codes) into.add(`element ${e} ${command.field}`);
+      break;
     case 'recode':
       for (const [ref] of command.codes) into.add(`${ref}.codes`);
       break;

@@ -8,6 +8,8 @@ const SETTING_WORDS: Partial<Record<string, string>> = {
   calendars: 'Change the calendars',
   calendar: 'Choose the plan’s calendar',
   lines: 'Change the lines',
+  matchRules: 'Change the match rules',
+  buildViews: 'Change the views of the model',
   resources: 'Change the resources',
   required: 'Choose required fields',
   aside: 'Put findings aside',
@@ -28,6 +30,8 @@ const PART_WORDS: Partial<Record<string, string>> = {
   actualFinish: 'Report progress of',
 };
 
+const things = (count: number): string => (count === 1 ? 'one element' : `${count} elements`);
+const EFFECT_WORDS = { builds: 'built by', removes: 'removed by', stands: 'standing for' };
 const rows = (count: number): string => (count === 1 ? 'one activity' : `${count} activities`);
 
 /** What a command does, as a person would say it in a history: `Rename A12`, `Code 40 activities by phase`. */
@@ -59,6 +63,12 @@ export function commandWords(command: Command): string {
       return `Put in the picture ${command.picture.name}`;
     case 'removePicture':
       return 'Remove a picture';
+    case 'matchElements':
+      return `Match ${things(command.match.elements.length)}, ${EFFECT_WORDS[command.match.effect]} ${command.match.activity}`;
+    case 'unmatchElements':
+      return `Take ${things(command.match.elements.length)} from ${command.match.activity}`;
+    case 'codeElements':
+      return `Code ${things(command.codes.length)} by ${command.field}`;
     case 'recode':
       return `Code ${rows(command.codes.length)} by ${command.field}`;
     case 'all': {

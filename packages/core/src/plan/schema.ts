@@ -1,4 +1,7 @@
 import { z } from 'zod';
+import { ElementCode, ElementMatch } from '../build/element';
+import { MatchRule } from '../build/rule';
+import { BuildView } from '../build/view';
 import { CalendarSpec } from '../calendar/spec';
 import { Condition } from '../select/condition';
 import { DEFAULT_TOLERANCE, PartTolerance, Tolerance } from './tolerance';
@@ -292,6 +295,11 @@ export const Plan = z.object({
   periods: z.array(Period).max(500).default([]),
   lines: z.array(Line).max(100).default([]),
   pictures: z.array(PlanPicture).max(40).default([]),
+  /** What activities do to building elements, the codes that elements have, and the rules that match them. */
+  matches: z.array(ElementMatch).max(100_000).default([]),
+  elementCodes: z.array(ElementCode).max(100_000).default([]),
+  matchRules: z.array(MatchRule).max(500).default([]),
+  buildViews: z.array(BuildView).max(200).default([]),
   /** Which percent complete exhibits show unless they say otherwise. */
   percentShown: z.enum(PERCENT_MEASURES).default('stated'),
   resources: z.array(Resource).max(2000).default([]),
@@ -345,6 +353,10 @@ export const makePlan = (said: Partial<Plan> & Pick<Plan, 'name' | 'calendars' |
   periods: [],
   lines: [],
   pictures: [],
+  matches: [],
+  elementCodes: [],
+  matchRules: [],
+  buildViews: [],
   percentShown: 'stated',
   resources: [],
   required: [],

@@ -265,12 +265,13 @@ function statusWords(plan: Plan, i: number): string {
   return a.actualStart !== null || (a.percent ?? 0) > 0 ? 'in progress' : 'not started';
 }
 
-type Fielded = Pick<Plan, 'codeFields' | 'effortDay'>;
+/** What fields are spoken of by: those of a plan, or `fields` of something else with the code fields of the plan. */
+export type Fielded = Pick<Plan, 'codeFields' | 'effortDay'> & { fields?: readonly SelectField[] };
 const EFFORTS = new Set(['effort', 'actualEffort']);
 
 /** All fields of a plan, its code fields last. */
-export const selectFields = ({ codeFields, effortDay }: Fielded): SelectField[] => [
-  ...PLAN_FIELDS.map(({ id, name, type }) => ({
+export const selectFields = ({ codeFields, effortDay, fields }: Fielded): SelectField[] => [
+  ...(fields ?? PLAN_FIELDS).map(({ id, name, type }) => ({
     id,
     name: EFFORTS.has(id) ? `${name} in ${effortDay === null ? 'hours' : 'person-days'}` : name,
     type,
@@ -294,7 +295,10 @@ export function fieldReader(plan: Plan, s: Schedule, id: string, promised: Promi
   return (i) => plan.activities[i]!.codes[code] ?? '';
 }
 
-export const fieldType = (id: string): FieldType => BY_ID.get(id)?.type ?? 'text';
+/** Ids of fields that hold numbers and are no plan's begin with this. */
+export const NUMBER_FIELD = 'number.';
+export const fieldType = (id: string): FieldType =>
+  id.startsWith(NUMBER_FIELD) ? 'number' : (BY_ID.get(id)?.type ?? 'text');
 
 export const isEmptyValue = (value: FieldValue): boolean =>
   value === null || (typeof value !== 'number' && value.length === 0);

@@ -1,9 +1,6 @@
-import type { Plan } from '../plan/schema';
 import type { Condition, Test } from './condition';
-import { codeOfFieldId, fieldType, selectFields } from './fields';
+import { codeOfFieldId, type Fielded, fieldType, selectFields } from './fields';
 import { operatorsFor } from './select';
-
-type Fielded = Pick<Plan, 'codeFields' | 'effortDay'>;
 
 /** A condition that was read, and how much of the text it took. */
 export interface ReadCondition {

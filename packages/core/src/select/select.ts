@@ -3,6 +3,7 @@ import type { Schedule } from '../schedule/model';
 import { parseIsoDate } from '../time/civil';
 import { type Condition, isTest, type Operator, type Test } from './condition';
 import {
+  type Fielded,
   type FieldReader,
   fieldReader,
   fieldType,
@@ -19,30 +20,51 @@ export type Holds = (position: number) => boolean;
 /** What a test asks cannot be answered: the plan has no such field, or a value is none of its kind. */
 export class ConditionRefused extends Error {}
 
+/** A field that can be asked: what it is called, and how it is read at a position. */
+export interface AskedField {
+  name: string;
+  type: FieldType;
+  read: FieldReader;
+}
+
 /**
  * Makes a condition a question to positions of a plan.
  *
  * @param promised what questions about the promise compare with
  * @throws ConditionRefused with the field and the value in words
  */
-export function conditionHolds(plan: Plan, s: Schedule, condition: Condition, promised: Promised | null = null): Holds {
-  const parts = condition.tests.map((t) =>
-    isTest(t) ? testHolds(plan, s, t, promised) : conditionHolds(plan, s, t, promised),
-  );
+export const conditionHolds = (
+  plan: Plan,
+  s: Schedule,
+  condition: Condition,
+  promised: Promised | null = null,
+): Holds =>
+  holdsBy((id) => {
+    const read = fieldReader(plan, s, id, promised);
+    return read && { name: nameOf(plan, id), type: fieldType(id), read };
+  }, condition);
+
+/**
+ * Makes a condition a question to positions of whatever has fields.
+ *
+ * @param fieldOf a field by its id; null where there is none
+ * @throws ConditionRefused with the field and the value in words
+ */
+export function holdsBy(fieldOf: (id: string) => AskedField | null, condition: Condition): Holds {
+  const parts = condition.tests.map((t) => (isTest(t) ? testHolds(fieldOf(t.field), t) : holdsBy(fieldOf, t)));
   if (parts.length === 1) return parts[0]!;
   return condition.match === 'all'
     ? (i) => parts.every((p) => p(i))
     : (i) => parts.length === 0 || parts.some((p) => p(i));
 }
 
-function testHolds(plan: Plan, s: Schedule, { field, is, values }: Test, promised: Promised | null): Holds {
-  const read = fieldReader(plan, s, field, promised);
-  if (!read) throw new ConditionRefused(`The plan has no field “${field}” (any more).`);
+function testHolds(asked: AskedField | null, { field, is, values }: Test): Holds {
+  if (!asked) throw new ConditionRefused(`The plan has no field “${field}” (any more).`);
+  const { name, type, read } = asked;
   if (is === 'empty') return (i) => isEmptyValue(read(i));
   if (is === 'filled') return (i) => !isEmptyValue(read(i));
-  if (values.length === 0) throw new ConditionRefused(`Say what “${nameOf(plan, field)}” is to be compared with.`);
-  const type = fieldType(field);
-  return type === 'text' ? textHolds(read, is, values) : sizeHolds(read, is, values, type, nameOf(plan, field));
+  if (values.length === 0) throw new ConditionRefused(`Say what “${name}” is to be compared with.`);
+  return type === 'text' ? textHolds(read, is, values) : sizeHolds(read, is, values, type, name);
 }
 
 const nameOf = (plan: Plan, id: string): string => selectFields(plan).find((f) => f.id === id)?.name ?? id;
@@ -133,7 +155,7 @@ export const valueWords = (value: string): string =>
     : value;
 
 /** A condition as a person would say it: `phase is Build and name contains pile`. */
-export function conditionWords(plan: Pick<Plan, 'codeFields' | 'effortDay'>, { match, tests }: Condition): string {
+export function conditionWords(plan: Fielded, { match, tests }: Condition): string {
   if (tests.length === 0) return 'everything';
   const names = new Map(selectFields(plan).map((f) => [f.id, f.name]));
   const titles = (field: string, value: string): string =>

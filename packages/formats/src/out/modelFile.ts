@@ -8,6 +8,7 @@ import {
   type Plan,
   ROUND_THE_CLOCK,
 } from '@clembo/core';
+import { globalId, stepFile, stepReal, stepText } from '../ifc/step';
 
 /**
  * A plan as the tasks of a building model without a building (ISO 16739-1, IFC4, in the text form of ISO 10303-21):
@@ -21,24 +22,24 @@ export function writePlanModel(plan: Plan, written: number): string {
     lines.push(`#${lines.length + 1}=${entity};`);
     return lines.length;
   };
-  const id = (what: string) => text(globalId(`${plan.name} ${what}`));
+  const id = (what: string) => stepText(globalId(`${plan.name} ${what}`));
   const unit = add('IFCSIUNIT(*,.LENGTHUNIT.,$,.METRE.)');
   const units = add(`IFCUNITASSIGNMENT((#${unit}))`);
-  add(`IFCPROJECT(${id('project')},$,${text(plan.name)},$,$,$,$,$,#${units})`);
+  add(`IFCPROJECT(${id('project')},$,${stepText(plan.name)},$,$,$,$,$,#${units})`);
   const own = plan.calendars.find((c) => c.id === plan.calendar) ?? plan.calendars[0]!;
   const calendarOf = (a: Activity) => plan.calendars.find((c) => c.id === a.calendar) ?? own;
   const tasks = new Map<string, number>();
   for (const a of plan.activities) {
     const calendar = calendarOf(a);
     const isElapsed = calendar.id === ROUND_THE_CLOCK.id;
-    const completion = a.percent === null ? '$' : real(a.percent / 100);
+    const completion = a.percent === null ? '$' : stepReal(a.percent / 100);
     const time = add(
-      `IFCTASKTIME($,$,$,${isElapsed ? '.ELAPSEDTIME.' : '.WORKTIME.'},${a.duration === null ? '$' : text(isoLength(a.duration, calendar))},${moment(a.start)},${moment(a.finish, true)},$,$,$,$,$,$,$,$,$,${moment(a.actualStart)},${moment(a.actualFinish, true)},$,${completion})`,
+      `IFCTASKTIME($,$,$,${isElapsed ? '.ELAPSEDTIME.' : '.WORKTIME.'},${a.duration === null ? '$' : stepText(isoLength(a.duration, calendar))},${moment(a.start)},${moment(a.finish, true)},$,$,$,$,$,$,$,$,$,${moment(a.actualStart)},${moment(a.actualFinish, true)},$,${completion})`,
     );
     tasks.set(
       a.ref,
       add(
-        `IFCTASK(${id(`task ${a.ref}`)},$,${text(a.name)},${a.notes === '' ? '$' : text(a.notes)},$,${text(a.ref)},$,$,$,${isMilestone(a.kind) ? '.T.' : '.F.'},$,#${time},.NOTDEFINED.)`,
+        `IFCTASK(${id(`task ${a.ref}`)},$,${stepText(a.name)},${a.notes === '' ? '$' : stepText(a.notes)},$,${stepText(a.ref)},$,$,$,${isMilestone(a.kind) ? '.T.' : '.F.'},$,#${time},.NOTDEFINED.)`,
       ),
     );
   }
@@ -64,24 +65,14 @@ export function writePlanModel(plan: Plan, written: number): string {
     if (users.length === 0) continue;
     const times = workTimes(calendar, add);
     const control = add(
-      `IFCWORKCALENDAR(${id(`calendar ${calendar.id}`)},$,${text(calendar.name)},$,$,${text(calendar.id)},(${times.map((t) => `#${t}`).join(',')}),$,.NOTDEFINED.)`,
+      `IFCWORKCALENDAR(${id(`calendar ${calendar.id}`)},$,${stepText(calendar.name)},$,$,${stepText(calendar.id)},(${times.map((t) => `#${t}`).join(',')}),$,.NOTDEFINED.)`,
     );
     add(
       `IFCRELASSIGNSTOCONTROL(${id(`uses ${calendar.id}`)},$,$,$,(${users.map((a) => `#${tasks.get(a.ref)}`).join(',')}),$,#${control})`,
     );
   }
   const stamp = new Date(written).toISOString().slice(0, 19);
-  return `ISO-10303-21;
-HEADER;
-FILE_DESCRIPTION(('ViewDefinition [ReferenceView]'),'2;1');
-FILE_NAME(${text(plan.name)},'${stamp}',(''),(''),'Clembo','Clembo','');
-FILE_SCHEMA(('IFC4'));
-ENDSEC;
-DATA;
-${lines.join('\n')}
-ENDSEC;
-END-ISO-10303-21;
-`;
+  return stepFile(plan.name, stamp, lines);
 }
 
 const SEQUENCES: Record<Link['type'], string> = {
@@ -96,7 +87,7 @@ function lagEntity(l: Link, successor: CalendarSpec, own: CalendarSpec): string 
   const amount =
     l.lagCalendar === 'elapsed' ? isoLength(Math.abs(l.lag), ROUND_THE_CLOCK) : isoLength(Math.abs(l.lag), calendar);
   const duration = `${l.lag < 0 ? '-' : ''}${amount}`;
-  return `IFCLAGTIME($,$,$,IFCDURATION(${text(duration)}),${l.lagCalendar === 'elapsed' ? '.ELAPSEDTIME.' : '.WORKTIME.'})`;
+  return `IFCLAGTIME($,$,$,IFCDURATION(${stepText(duration)}),${l.lagCalendar === 'elapsed' ? '.ELAPSEDTIME.' : '.WORKTIME.'})`;
 }
 
 /** The working times of a week, a pattern for each set of days with the same hours. */
@@ -110,7 +101,7 @@ function workTimes(calendar: CalendarSpec, add: (entity: string) => number): num
   });
   return [...groups].map(([key, days]) => {
     const periods = (JSON.parse(key) as [number, number][]).map(([from, to]) =>
-      add(`IFCTIMEPERIOD(${text(clock(from))},${text(clock(to))})`),
+      add(`IFCTIMEPERIOD(${stepText(clock(from))},${stepText(clock(to))})`),
     );
     const pattern = add(
       `IFCRECURRENCEPATTERN(.WEEKLY.,$,(${days.join(',')}),$,$,$,$,(${periods.map((p) => `#${p}`).join(',')}))`,
@@ -134,43 +125,6 @@ function moment(value: number | null, isEnd = false): string {
   if (value === null) return '$';
   const day = Math.floor(value / MINUTES_PER_DAY);
   const minute = value - day * MINUTES_PER_DAY;
-  if (isEnd && minute === 0) return text(`${isoDate(day - 1)}T24:00:00`);
-  return text(`${isoDate(day)}T${clock(minute)}`);
-}
-
-const real = (value: number): string => {
-  const plain = String(Number(value.toPrecision(12)));
-  return plain.includes('.') || plain.includes('e') ? plain.replace('e', 'E') : `${plain}.`;
-};
-
-/** A text of ISO 10303-21: quotes and backslashes doubled, other letters by their number (6.4.3). */
-function text(value: string): string {
-  let out = '';
-  for (const c of value) {
-    const code = c.codePointAt(0)!;
-    if (c === "'") out += "''";
-    else if (c === '\\') out += '\\\\';
-    else if (code >= 32 && code < 127) out += c;
-    else if (code > 0xffff) out += `\\X4\\${code.toString(16).toUpperCase().padStart(8, '0')}\\X0\\`;
-    else out += `\\X2\\${code.toString(16).toUpperCase().padStart(4, '0')}\\X0\\`;
-  }
-  return `'${out}'`;
-}
-
-const LETTERS = '0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz_$';
-
-/** An identifier of 22 letters that is the same for the same thing: 128 bits of four hashes (FNV-1a), in base 64. */
-function globalId(what: string): string {
-  let bits = 0n;
-  for (let seed = 0; seed < 4; seed++) {
-    let hash = 0x811c9dc5 ^ (seed * 0x9e3779b1);
-    for (let i = 0; i < what.length; i++) hash = Math.imul(hash ^ what.charCodeAt(i), 0x01000193);
-    bits = (bits << 32n) | BigInt(hash >>> 0);
-  }
-  let out = '';
-  for (let k = 0; k < 22; k++) {
-    out = LETTERS[Number(bits & 63n)] + out;
-    bits >>= 6n;
-  }
-  return out;
+  if (isEnd && minute === 0) return stepText(`${isoDate(day - 1)}T24:00:00`);
+  return stepText(`${isoDate(day)}T${clock(minute)}`);
 }

@@ -66,6 +66,8 @@ export const JobInput = z.discriminatedUnion('kind', [
     name: z.string().trim().min(1).max(200),
     note: z.string().trim().max(1000),
   }),
+  /** Reads a model of what is built; one that is to take the place of another is compared with it. */
+  z.object({ kind: z.literal('readModel'), model: z.uuid() }),
   /** Writes exhibits of one plan as one file. */
   z.object({
     kind: z.literal('writePages'),

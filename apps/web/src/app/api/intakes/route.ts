@@ -1,7 +1,8 @@
 import { MAX_FILE_BYTES, PASTED } from '@clembo/formats';
 import { createIntake, type IntakeFile } from '@clembo/store';
 import { z } from 'zod';
-import { answer, BadRequest, readBody, readBytes, readId } from '@/server/answer';
+import { answer, BadRequest, readBody, readId } from '@/server/answer';
+import { readUpload } from '@/server/upload';
 import { accessOf, store } from '@/server/store';
 
 /** What else stands in a form beside the file. */
@@ -34,30 +35,9 @@ async function pasted(request: Request): Promise<Uploaded> {
 }
 
 async function uploaded(request: Request, type: string): Promise<Uploaded> {
-  const bytes = await readBytes(request, MOST, 'The file');
-  let form: FormData;
-  try {
-    form = await new Response(bytes as BodyInit, { headers: { 'Content-Type': type } }).formData();
-  } catch {
-    throw new BadRequest('The upload did not arrive whole. Try again.');
-  }
-  const files = form.getAll('file').filter((f) => f instanceof File);
-  if (files.length === 0) throw new BadRequest('There is no file in the request.');
+  const { files, form } = await readUpload(request, type, MOST);
   if (files.length > MOST_FILES)
     throw new BadRequest(`There are ${files.length} files; at most ${MOST_FILES} are taken in together.`);
   const plan = form.get('plan');
-  return {
-    files: await Promise.all(
-      files.map(async (f) => ({ name: fileName(f.name), content: new Uint8Array(await f.arrayBuffer()) })),
-    ),
-    plan: typeof plan === 'string' ? readId(plan, 'plan') : null,
-  };
+  return { files, plan: typeof plan === 'string' ? readId(plan, 'plan') : null };
 }
-
-/** A file name as it can be shown and kept: without control characters and halves of characters. */
-const fileName = (name: string): string =>
-  [...name]
-    .slice(0, 200)
-    .join('')
-    .replace(/[\p{Cc}\p{Cs}]+/gu, ' ')
-    .trim() || 'file';
