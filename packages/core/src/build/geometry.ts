@@ -38,12 +38,12 @@ export interface Body {
   boxes: Float32Array;
 }
 
-/** Angles below this between two faces are no edge: cosine of 30 degrees. */
-const SMOOTH = Math.cos((30 * Math.PI) / 180);
+/** Angles below this between two faces are no edge, so that the side of a pipe is one: cosine of 40 degrees. */
+const SMOOTH = Math.cos((40 * Math.PI) / 180);
 /** Corners that are nearer than this are the same, in metres. */
 const SAME = 1e-4;
 
-/** Finds the edges of triangles: where faces meet at an angle of 30 degrees and more, or where a face ends. */
+/** Finds the edges of triangles: where faces meet at an angle of 40 degrees and more, or where a face ends. */
 export function edgesOf(corners: Float32Array, triangles: Uint32Array): Uint32Array {
   // Corners in the same place are one, whatever normals or colours they had.
   const same = new Uint32Array(corners.length / 3);

@@ -38,17 +38,19 @@ const amountOf = (e: BuildElement, measure: CurveMeasure): number => (measure ==
  * all of it, whatever is removed later.
  *
  * @param days in their order
+ * @param meant 1 for each element that is counted; all where nothing is said
  */
 export function quantityBuilt(
   t: BuildTimes,
   elements: readonly BuildElement[],
   measure: CurveMeasure,
   days: readonly Day[],
+  meant: Uint8Array | null = null,
 ): { built: number[]; total: number } {
   const built = days.map(() => 0);
   let total = 0;
   for (let e = 0; e < t.count; e++) {
-    if (t.builders[e]!.length === 0 || t.isUndated[e]) continue;
+    if (t.builders[e]!.length === 0 || t.isUndated[e] || (meant && !meant[e])) continue;
     const amount = amountOf(elements[e]!, measure);
     total += amount;
     days.forEach((day, k) => {

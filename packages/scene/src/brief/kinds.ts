@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { BUILD_PARTS, BuildBrief } from './build';
 import { HANDOFFS_PARTS, HandoffsBrief } from './handoffs';
 import { LINEAR_PARTS, LinearBrief } from './linear';
 import { NETWORK_PARTS, NetworkBrief } from './network';
@@ -37,6 +38,7 @@ export const Brief = z.discriminatedUnion('kind', [
   NetworkBrief,
   HandoffsBrief,
   LinearBrief,
+  BuildBrief,
 ]);
 export type Brief = z.infer<typeof Brief>;
 export type BriefKind = Brief['kind'];
@@ -117,6 +119,12 @@ export const SPOKEN: { [Kind in BriefKind]: SpokenKind<BriefOf<Kind>> } = {
     about: 'Work along a line, in place and time',
     schema: LinearBrief,
     parts: LINEAR_PARTS,
+  },
+  build: {
+    title: 'Model',
+    about: 'The model as it stands on a date, or from date to date',
+    schema: BuildBrief,
+    parts: BUILD_PARTS,
   },
 };
 

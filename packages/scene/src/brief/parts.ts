@@ -1,4 +1,4 @@
-import type { Condition } from '@clembo/core';
+import type { Condition, SelectField } from '@clembo/core';
 import { conditionWords, dayOf, finishDayOf, MomentValue } from '@clembo/core';
 import { z } from 'zod';
 import { formatDay } from '../text/dates';
@@ -102,7 +102,13 @@ export type Part<Brief> = Common<Brief> &
         typed?(brief: Brief, plan: PlanWords): string;
         set(place: number | null): Partial<Brief>;
       }
-    | { as: 'condition'; where(brief: Brief): Condition; set(where: Condition): Partial<Brief> }
+    | {
+        as: 'condition';
+        where(brief: Brief): Condition;
+        /** What can be asked, where that is not the fields of activities. */
+        fields?(plan: PlanWords): readonly SelectField[];
+        set(where: Condition): Partial<Brief>;
+      }
     | {
         as: 'day';
         moment(brief: Brief): number | null;

@@ -120,7 +120,11 @@ function valueOf<B>(
       if (!led) return null;
       if (lengthOf(lower, at, 'everything') > 0)
         return { length: 'everything'.length, change: part.set({ match: 'all', tests: [] } satisfies Condition) };
-      const read = readCondition({ codeFields: plan.codeFields, effortDay: plan.effortDay ?? null }, text.slice(at));
+      const fields = part.fields?.(plan);
+      const read = readCondition(
+        { codeFields: plan.codeFields, effortDay: plan.effortDay ?? null, ...(fields ? { fields } : {}) },
+        text.slice(at),
+      );
       return read && { length: read.length, change: part.set(read.condition) };
     }
     case 'dates':

@@ -1,4 +1,4 @@
-import type { Plan } from '@clembo/core';
+import type { Plan, SelectField } from '@clembo/core';
 
 /** What the sentence needs to know of a plan. */
 export type PlanWords = Pick<Plan, 'codeFields' | 'periods'> & {
@@ -8,6 +8,8 @@ export type PlanWords = Pick<Plan, 'codeFields' | 'periods'> & {
   /** How deep the outline is. */
   levels?: number;
   lines?: readonly { id: string; name: string; unit: string }[];
+  /** What can be asked of elements of the models of the plan. */
+  elementFields?: readonly SelectField[];
   milestones?: readonly { ref: string; name: string }[];
 };
 

@@ -1,4 +1,4 @@
-import type { Plan, Schedule } from '@clembo/core';
+import type { Body, BuildElement, Plan, Schedule } from '@clembo/core';
 import type { AmountWords } from '../text/amounts';
 import type { Measure } from '../text/measure';
 
@@ -8,6 +8,12 @@ export interface Promised {
   schedule: Schedule;
   /** The name of the edition. */
   name: string;
+}
+
+/** What is built: the elements of all models of a plan, and their bodies in the same order. */
+export interface BuiltModel {
+  elements: readonly BuildElement[];
+  body: Body;
 }
 
 /** So many editions an exhibit looks at, the latest. */
@@ -29,4 +35,6 @@ export interface ComposeInput<Brief> {
   promised: Promised | null;
   /** All editions that were kept, the oldest first, for exhibits that look at all of them; else empty. */
   editions: readonly Promised[];
+  /** The models of the plan, for exhibits that show them; null where there are none. */
+  model?: BuiltModel | null;
 }

@@ -3,6 +3,7 @@ import { type Brief, type BriefKind, type BriefOf, defaultBrief, SPOKEN, type Sp
 import { suggestTimelineBrief } from '../brief/suggest';
 import type { Scene } from '../graph/scene';
 import type { ComposeInput } from './composed';
+import { composeBuild, suggestBuild } from './build/build';
 import { composeHandoffs, suggestHandoffs } from './handoffs/handoffs';
 import { composeLinear, suggestLinear } from './linear/linear';
 import { composeNetwork, suggestNetwork } from './network/network';
@@ -26,6 +27,8 @@ export interface ExhibitKind<B> extends SpokenKind<B> {
   allEditions: boolean;
   /** Whether it says nothing without an edition to compare with. */
   needsPromise: boolean;
+  /** Whether it shows the models of the plan. */
+  needsModel: boolean;
   compose(input: ComposeInput<B>): Scene;
 }
 
@@ -40,6 +43,7 @@ function kind<Kind extends BriefKind>(
     suggest: (plan) => suggestFor(plan, defaultBrief(name)),
     allEditions: false,
     needsPromise: true,
+    needsModel: false,
     compose,
     ...more,
   };
@@ -65,6 +69,11 @@ export const EXHIBITS: { [Kind in BriefKind]: ExhibitKind<BriefOf<Kind>> } = {
   linear: kind('linear', composeLinear, {
     suggest: (plan, schedule) => suggestLinear(plan, schedule, defaultBrief('linear')),
     needsPromise: false,
+  }),
+  build: kind('build', composeBuild, {
+    suggest: (plan, _, editions) => suggestBuild(plan, defaultBrief('build'), editions ?? 0),
+    needsPromise: false,
+    needsModel: true,
   }),
 };
 export type ExhibitName = BriefKind;
