@@ -1,7 +1,8 @@
 // Brings a database to this version's schema and, where it holds no workspace yet, puts the demo plans in.
 // Used by `npm start` and `npm test`, with the addresses in DATABASE_URL and, where the database itself is to be
 // made, CLEMBO_ADMIN_URL: tsx tools/prepare-store.ts [--fresh]
-import { schedulePlan } from '@clembo/core';
+import { packGeometry, type Plan, schedulePlan } from '@clembo/core';
+import { modelKey, readModel } from '@clembo/formats';
 import { type Brief, EXHIBITS } from '@clembo/scene';
 import {
   type Access,
@@ -10,10 +11,13 @@ import {
   firstWorkspace,
   migrateStore,
   openStore,
+  putReadModel,
   type Store,
 } from '@clembo/store';
 import pg from 'pg';
 import { type DemoPlan, demoPlans } from '../demo/index';
+import { STATION_MODEL, stationModel } from '../demo/station';
+import { STATION_RULES, stationMatches } from '../demo/stationWork';
 
 async function makeDatabase(adminUrl: string, url: string, fresh: boolean): Promise<void> {
   const name = new URL(url).pathname.slice(1);
@@ -84,6 +88,11 @@ function demoBriefs({ key, current }: DemoPlan): [name: string, brief: Brief][] 
     ['What slipped most', { ...EXHIBITS.slips.defaults(), least: 4 }],
     ['How the milestones moved', EXHIBITS.trend.defaults()],
     ['Work promised, earned, spent', EXHIBITS.curves.defaults()],
+    ['The station today', EXHIBITS.build.suggest(current, schedulePlan(current), 1)],
+    [
+      'The station from start to finish',
+      { ...EXHIBITS.build.suggest(current, schedulePlan(current), 1), when: 'even6', loose: false },
+    ],
     ['Every activity', { ...first, lanes: ['phase'], colour: 'discipline', level: null, page: 'A1 landscape' }],
   ];
 }
@@ -101,13 +110,29 @@ async function prepare(url: string, adminUrl: string | undefined): Promise<void>
 }
 
 async function putDemoIn(store: Store, access: Access): Promise<void> {
+  const key = modelKey(STATION_MODEL);
+  const station = await readModel(new TextEncoder().encode(stationModel()), STATION_MODEL, key);
   for (const demo of demoPlans().reverse()) {
+    if (demo.key === 'saltmere-sea-wall') demo.current = withStation(demo.current, station.elements);
     const planId = await createPlan(store, access, demo.current, demo.currentEdition, [
       { name: demo.baselineEdition, plan: demo.baseline },
       ...demo.earlier,
     ]);
+    if (demo.key === 'saltmere-sea-wall')
+      await putReadModel(
+        store,
+        access,
+        planId,
+        { file: STATION_MODEL, key },
+        { ...station, geometry: packGeometry(station.geometry), changes: null },
+      );
     for (const [name, brief] of demoBriefs(demo)) await createExhibit(store, access, planId, name, brief);
   }
+}
+
+/** The plan with the model of the station matched to it, but for what is left to be matched. */
+function withStation(plan: Plan, elements: Parameters<typeof stationMatches>[2]): Plan {
+  return { ...plan, matchRules: STATION_RULES, matches: stationMatches(plan, schedulePlan(plan), elements) };
 }
 
 /** What a person can do about a database that cannot be used; null for a fault of our own. */

@@ -100,3 +100,4 @@ export * from './build/view';
 export * from './build/geometry';
 export * from './build/modelChanges';
 export * from './build/standing';
+export * from './build/pastedCodes';

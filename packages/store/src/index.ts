@@ -105,6 +105,7 @@ export {
   listModels,
   type ModelSummary,
   putModel,
+  putReadModel,
   readElements,
   readGeometry,
   readModelFile,

@@ -179,7 +179,39 @@ export async function keepModel(store: Store, access: Access, id: string, read: 
   });
 }
 
-export const writeElements = (client: pg.PoolClient, id: string, elements: readonly BuildElement[]): Promise<void> =>
+/** Keeps a model that is read already with a plan, as one of its own; within a transaction. */
+export async function addModel(
+  db: Database,
+  client: pg.PoolClient,
+  planId: string,
+  { file, key }: { file: string; key: string },
+  read: KeptModel,
+): Promise<void> {
+  const { elements, geometry, assigned, notes } = accepted(read);
+  const [row] = await db
+    .insert(buildModel)
+    .values({ planId, key, file, geometry, elementCount: elements.length, assigned, notes, taken: true })
+    .returning({ id: buildModel.id });
+  await writeElements(client, row!.id, elements);
+}
+
+/** As {@link addModel}, in a transaction of its own. */
+export async function putReadModel(
+  store: Store,
+  access: Access,
+  planId: string,
+  about: { file: string; key: string },
+  read: KeptModel,
+): Promise<void> {
+  mayWrite(access);
+  await inTransaction(store, async (db, client) => {
+    const [target] = await db.select({ id: plan.id }).from(plan).where(ownPlan(access, planId));
+    if (!target) throw new PlanGone('There is no such plan (any more).');
+    await addModel(db, client, planId, about, read);
+  });
+}
+
+const writeElements = (client: pg.PoolClient, id: string, elements: readonly BuildElement[]): Promise<void> =>
   copyRows(client, 'build_element', COLUMNS, rows(id, elements));
 
 const touch = (db: Database, planId: string) =>

@@ -6,9 +6,12 @@ import {
   carried,
   type CodeField,
   type Command,
+  type Condition,
+  conditionWords,
   duplicated,
   isMilestone,
   LivePlan,
+  type MatchRule,
   type Looking,
   type PackedPlan,
   type PastedCodes,
@@ -19,6 +22,7 @@ import {
   type RoundedTo,
   type RowPlace,
   schedulePlan,
+  type SelectField,
   type Test,
   unpackPlan,
   worklist,
@@ -45,6 +49,7 @@ import {
   readyMade,
   type HandoffsBrief,
   type LinearBrief,
+  readyBuilds,
   readyLines,
   readyNetworks,
   type TypedProcess,
@@ -132,10 +137,45 @@ import {
 } from './answers/round';
 import { type Repeated, repeated, type Repeating } from './answers/repeated';
 import { type SketchedRow, sketchedRows } from './answers/sketched';
+import {
+  assignedCommand,
+  type CodedElements,
+  codedElements,
+  type ElementsFacts,
+  elementCells,
+  elementsFacts,
+  elementsOfWork,
+  elementsWhere,
+  elementTexts,
+  fetchModels,
+  type MatchingShown,
+  matchingShown,
+  type ModelBook,
+  type RuleShown,
+  rulesCommand,
+  rulesShown,
+  type StandingAsked,
+  type StandingShown as ModelStandingShown,
+  standingShown as modelStandingShown,
+} from './answers/models';
 import { type Suggestion, suggestionsFor } from './answers/suggestions';
 import { type AlikeRow, alikeRows, mendingCommand, type WorkShown, workShown } from './answers/work';
 
 export type { Balancing, TradeShown } from './answers/balance';
+export type {
+  CodedElements,
+  ConflictShown,
+  ElementsFacts,
+  KindCard,
+  MatchingShown,
+  ModelBook,
+  ModelEntry,
+  PairingOffer,
+  RuleShown,
+  StandingAsked,
+  StandingShown as ModelStandingShown,
+  WorkCard,
+} from './answers/models';
 export type { Repeated, Repeating } from './answers/repeated';
 export type { LineAsked, LineMoving, LineProposal, LineWork } from './answers/lineMoves';
 export type {
@@ -186,7 +226,9 @@ export type {
 };
 
 /** What the interface needs to know of a plan without holding its activities. */
-export type PlanHead = Omit<Plan, 'activities' | 'links' | 'pictures'> & {
+export type PlanHead = Omit<Plan, 'activities' | 'links' | 'pictures' | 'matches' | 'elementCodes'> & {
+  /** What can be asked of elements, once the models of the plan are loaded. */
+  elementFields?: readonly SelectField[];
   edition: string;
   /** Whose notation numbers are written in (BCP 47). */
   locale: string;
@@ -257,6 +299,9 @@ export class PlanRoom {
   private editions: PlanHead['editions'] = [];
   /** Kept editions by id, fetched and scheduled when they are first compared with. */
   private readonly kept = new Map<string, Promise<Promised>>();
+  /** The models of the plan, fetched when they are first looked at. */
+  private models: Promise<ModelBook> | null = null;
+  private fields: SelectField[] | null = null;
   private readonly measure = createMeasure(metrics as FontMetrics);
 
   async open(planId: string): Promise<PlanHead> {
@@ -312,9 +357,10 @@ export class PlanRoom {
 
   private head(version: number): PlanHead {
     const { plan, schedule } = this.held;
-    const { activities, links: _, pictures: __, ...head } = plan;
+    const { activities, links: _, pictures: __, matches: ___, elementCodes: ____, ...head } = plan;
     return {
       ...head,
+      ...(this.fields ? { elementFields: this.fields } : {}),
       edition: this.edition,
       locale: this.locale,
       version,
@@ -370,6 +416,7 @@ export class PlanRoom {
       ...readyTimelines(plan, schedule, editions),
       ...readyNetworks(plan, schedule),
       ...readyLines(plan, editions.length),
+      ...readyBuilds(plan, editions.length),
       ...(editions.length > 0 ? readyMade(plan) : []),
     ];
   }
@@ -440,11 +487,86 @@ export class PlanRoom {
     return this.composeOf(this.held, brief, sheet);
   }
 
+  /** The models of the plan; `again` where they may have changed. */
+  async modelBook(again = false): Promise<ModelBook> {
+    if (again) this.models = null;
+    this.models ??= fetchModels(this.planId);
+    this.models.catch(() => {
+      this.models = null;
+    });
+    const book = await this.models;
+    this.fields = book.fields;
+    return book;
+  }
+
+  async elementFieldList(): Promise<SelectField[]> {
+    return (await this.modelBook()).fields;
+  }
+
+  /** The model as it stands on a day. */
+  async modelStanding(asked: StandingAsked, compare: string | null): Promise<ModelStandingShown> {
+    return modelStandingShown(this.held, await this.modelBook(), await this.keptEdition(compare), asked);
+  }
+
+  async matching(all: { works: boolean; kinds: boolean }): Promise<MatchingShown> {
+    return matchingShown(this.held, await this.modelBook(), all);
+  }
+
+  async ruleList(rules: MatchRule[]): Promise<RuleShown[]> {
+    const book = await this.modelBook();
+    const { codeFields } = this.held.plan;
+    return rulesShown(this.held, book, rules, (c) =>
+      conditionWords({ codeFields, effortDay: null, fields: book.fields }, c),
+    );
+  }
+
+  async rulesCommand(rules: MatchRule[]): Promise<Command | null> {
+    return rulesCommand(this.held, await this.modelBook(), rules);
+  }
+
+  /** What a model itself says of who builds what. */
+  async assignedCommand(model: string): Promise<Command | null> {
+    const found = (await this.modelBook()).models.find((m) => m.id === model);
+    return found ? assignedCommand(this.held, found.assigned) : null;
+  }
+
+  async elementsFacts(chosen: number[]): Promise<ElementsFacts> {
+    return elementsFacts(this.held, await this.modelBook(), chosen);
+  }
+
+  async elementsWhere(where: Condition): Promise<number[]> {
+    return elementsWhere(this.held, await this.modelBook(), where);
+  }
+
+  async elementCells(chosen: number[], columns: string[]): Promise<string[][]> {
+    return elementCells(this.held, await this.modelBook(), chosen, columns);
+  }
+
+  async elementTexts(field: string): Promise<string[]> {
+    return elementTexts(this.held, await this.modelBook(), field);
+  }
+
+  /** Codes of elements from a pasted table, with values that the book lacks; and what could not be used. */
+  async pastedElementCodes(field: string, key: string, table: string[][]): Promise<CodedElements> {
+    return codedElements(this.held, await this.modelBook(), field, { key, table });
+  }
+
+  /** A code for elements that are chosen. */
+  async codedElements(field: string, code: string, chosen: number[]): Promise<CodedElements> {
+    return codedElements(this.held, await this.modelBook(), field, { code, chosen });
+  }
+
+  async elementsOfWork(ref: string): Promise<number[]> {
+    return elementsOfWork(this.held, await this.modelBook(), ref);
+  }
+
   private async composeOf(held: Held, brief: Brief, sheet = 1): Promise<ComposedPage> {
     const promised = await this.keptEdition(brief.compare);
     const editions = EXHIBITS[brief.kind].allEditions ? await this.latestEditions() : [];
+    const model = EXHIBITS[brief.kind].needsModel ? await this.modelBook() : null;
     const scene = composeExhibit({
       ...held,
+      model,
       brief,
       sheet,
       measure: this.measure,

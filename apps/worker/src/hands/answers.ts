@@ -37,6 +37,8 @@ export interface ModelInput {
   /** The model that it is to replace, as it was read. */
   before: { elements: BuildElement[]; geometry: Uint8Array } | null;
 }
+/** Models as they are kept. */
+export type SentModels = { elements: BuildElement[]; geometry: Uint8Array }[];
 export interface PagesInput {
   plan: PackedPlan;
   edition: string;
@@ -47,6 +49,8 @@ export interface PagesInput {
     /** All editions that were kept, the oldest first, where the exhibit looks at all of them. */
     editions: { plan: PackedPlan; name: string }[];
   }[];
+  /** The models of the plan, where an exhibit shows them. */
+  models: SentModels | null;
   /** Whose notation numbers are written in (BCP 47). */
   locale: string;
   format: PageFormat;

@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { type PackedPlan, schedulePlan, unpackPlan } from '@clembo/core';
+import { bodyOf, type PackedPlan, schedulePlan, unpackGeometry, unpackPlan } from '@clembo/core';
 import { amountWords, localeOfPage } from '@clembo/formats/amounts';
 import { archived, fontFolder, holdsSeveral, writePages as write } from '@clembo/render';
 import { Brief, composeExhibit, composeSheets, createMeasure, type FontMetrics, type Promised } from '@clembo/scene';
@@ -27,12 +27,17 @@ export async function writePages(
     const own = unpackPlan(kept.plan);
     return { plan: own, schedule: schedulePlan(own), name: kept.name };
   };
+  const model = input.models && {
+    elements: input.models.flatMap((m) => m.elements),
+    body: bodyOf(input.models.map((m) => ({ count: m.elements.length, geometry: unpackGeometry(m.geometry) }))),
+  };
   const pages = input.pages.flatMap(({ name, ...page }, k) => {
     report(input.pages.length > 1 ? `Composing “${name}”` : 'Composing the page', 0.1 + (0.6 * k) / input.pages.length);
     const brief = Brief.parse(page.brief);
     const wanted = {
       plan,
       schedule,
+      model,
       brief,
       measure,
       amounts: amountWords(plan, localeOfPage('language' in brief ? brief.language : undefined, locale)),

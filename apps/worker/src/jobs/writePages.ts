@@ -1,8 +1,18 @@
 import { packPlan } from '@clembo/core';
 import { fileStem, holdsSeveral, PAGE_TYPES } from '@clembo/render';
 import { Brief, EXHIBITS, MOST_EDITIONS, PROMISED } from '@clembo/scene';
-import { localeOf, type PageFormat, readExhibit, readPlan, type StoredExhibit, type StoredPlan } from '@clembo/store';
-import { WrittenPage } from '../hands/answers';
+import {
+  listModels,
+  localeOf,
+  type PageFormat,
+  readElements,
+  readExhibit,
+  readGeometry,
+  readPlan,
+  type StoredExhibit,
+  type StoredPlan,
+} from '@clembo/store';
+import { type SentModels, WrittenPage } from '../hands/answers';
 import { JobRefused, type Outcome, type Room } from '../room';
 
 /** Writes exhibits of one plan as one file, from the plan as it is now. */
@@ -37,6 +47,7 @@ export async function writePagesJob(room: Room, ids: string[], format: PageForma
       plan: packPlan(stored.plan),
       edition: stored.edition,
       pages,
+      models: pages.some((p) => EXHIBITS[p.brief.kind].needsModel) ? await modelsOf(room, stored.id) : null,
       locale: await localeOf(store, access),
       format,
       sheet: one ? (sheet ?? 1) : null,
@@ -49,6 +60,18 @@ export async function writePagesJob(room: Room, ids: string[], format: PageForma
   const number = one && (sheet ?? 1) > 1 ? ` - ${sheet}` : '';
   const file = `${fileStem(`${stored.plan.name} - ${title}${number}`)}.${packed ? 'zip' : format}`;
   return { result: { file, type: packed ? 'application/zip' : PAGE_TYPES[format] }, file: bytes };
+}
+
+/** The models that belong to a plan. */
+async function modelsOf({ store, access }: Room, planId: string): Promise<SentModels> {
+  const models: SentModels = [];
+  for (const { id, taken } of (await listModels(store, access, planId)) ?? []) {
+    if (!taken) continue;
+    const elements = await readElements(store, access, id);
+    const geometry = await readGeometry(store, access, id);
+    if (elements && geometry) models.push({ elements, geometry });
+  }
+  return models;
 }
 
 /** An exhibit with the editions that it looks at. */

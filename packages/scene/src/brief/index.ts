@@ -1,3 +1,4 @@
+export * from './build';
 export * from './hand';
 export * from './placed';
 export { fitWords, shownWords } from '../graph/shown';
@@ -12,6 +13,7 @@ export { type LaidBrief, laidOver, portable } from './portable';
 export * from './ready';
 export * from './steps';
 export { type Regrouping, regroupings } from './regroup';
+export { readyBuilds } from './readyBuilds';
 export { readyLines } from './readyLines';
 export { readyNetworks } from './readyNetworks';
 export { type KeptEdition, readyTimelines } from './readyTimelines';

@@ -1,5 +1,5 @@
 'use client';
-import { type Condition, conditionWords, selectFields } from '@clembo/core';
+import { type Condition, conditionWords, type SelectField, selectFields } from '@clembo/core';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { useState } from 'react';
 import { PART_STYLE } from '@/features/show/parts/ListParts';
@@ -12,13 +12,17 @@ interface Props {
   /** What is done with what the condition chooses: `List only these`. */
   act: string;
   onChange: (where: Condition) => void;
+  /** What can be asked, and what it holds, where that is not the fields of activities. */
+  of?: { fields: readonly SelectField[]; textsOf: (id: string) => Promise<string[]> };
 }
 
 /** The part of a sentence that chooses rows by a condition of any depth. */
-export function WherePart({ open, where, act, onChange }: Props) {
-  const fields = selectFields(open.head);
+export function WherePart({ open, where, act, onChange, of }: Props) {
+  const { codeFields, effortDay } = open.head;
+  const spoken = of ? { codeFields, effortDay: null, fields: of.fields } : { codeFields, effortDay };
+  const fields = selectFields(spoken);
   const [asked, setAsked] = useState(where);
-  const words = conditionWords(open.head, where);
+  const words = conditionWords(spoken, where);
   const ready = asked.tests.every(
     (t) => !('values' in t) || t.is === 'empty' || t.is === 'filled' || t.values.length > 0,
   );
@@ -30,7 +34,12 @@ export function WherePart({ open, where, act, onChange }: Props) {
         className={PART_STYLE}
         onClick={() =>
           setAsked(
-            where.tests.length > 0 ? where : { match: 'all', tests: [{ field: 'name', is: 'contains', values: [] }] },
+            where.tests.length > 0
+              ? where
+              : {
+                  match: 'all',
+                  tests: [{ field: fields[0]!.id === 'ref' ? 'name' : fields[0]!.id, is: 'contains', values: [] }],
+                },
           )
         }
       >
@@ -43,7 +52,7 @@ export function WherePart({ open, where, act, onChange }: Props) {
               key={JSON.stringify(where)}
               condition={asked}
               fields={fields}
-              textsOf={(id) => open.room.texts(id)}
+              textsOf={of?.textsOf ?? ((id) => open.room.texts(id))}
               onChange={setAsked}
             />
             <div className="mt-3 flex gap-2 border-t border-line pt-3">

@@ -1,6 +1,6 @@
 'use client';
 import { type Brief, type Part, sentence, spoken, unsaid } from '@clembo/scene/brief';
-import { isChainage, placeWords } from '@clembo/core';
+import { isChainage, placeWords, type SelectField } from '@clembo/core';
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { PencilLine, Plus, Rows3, Scale } from 'lucide-react';
 import { useEffect, useState } from 'react';
@@ -8,6 +8,8 @@ import { KeepBrief } from './KeepBrief';
 import { Regroup } from './Regroup';
 import { TypedBrief } from './TypedBrief';
 import { WherePart } from '@/features/plan/WherePart';
+import { wrong } from '@/ui/Toasts';
+import type { PlanHead } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
 import { DatePart } from './parts/DatePart';
 import { DatesPart } from './parts/DatesPart';
@@ -43,24 +45,33 @@ export function BriefLine({
 }) {
   const [regrouping, setRegrouping] = useState(false);
   const { parts } = spoken(brief.kind);
+  const head = useSpokenHead(open, brief);
   const [added, setAdded] = useState<ReadonlySet<string>>(new Set());
   const [latest, setLatest] = useState<string | null>(null);
   const [typing, setTyping] = useState(false);
-  const more = unsaid(parts, brief, open.head).filter((p) => !added.has(p.name));
+  const more = unsaid(parts, brief, head).filter((p) => !added.has(p.name));
   useEffect(() => {
     if (latest !== null) document.querySelector<HTMLElement>(`[data-brief-part="${latest}"]`)?.focus();
   }, [latest]);
-  if (typing) return <TypedBrief brief={brief} head={open.head} onChange={onChange} onClose={() => setTyping(false)} />;
+  if (typing) return <TypedBrief brief={brief} head={head} onChange={onChange} onClose={() => setTyping(false)} />;
   return (
     <div className="shrink-0 px-6 pt-3.5 pb-3 text-[17px] leading-[27px] text-soft">
       <p className="inline" aria-label="Brief">
-        {sentence(parts, brief, open.head, added).map((s, k) => {
+        {sentence(parts, brief, head, added).map((s, k) => {
           const part = parts.find((p) => p.name === s.part);
           return part === undefined ? (
             // biome-ignore lint: words stand where they stand
             <span key={k}>{s.text}</span>
           ) : (
-            <Control key={part.name} part={part} text={s.text} brief={brief} open={open} onChange={onChange} />
+            <Control
+              key={part.name}
+              part={part}
+              text={s.text}
+              brief={brief}
+              open={open}
+              head={head}
+              onChange={onChange}
+            />
           );
         })}
         {more.length > 0 && (
@@ -128,9 +139,29 @@ export function BriefLine({
   );
 }
 
+/** The head of a plan with what its models can be asked, for sentences that speak of those. */
+function useSpokenHead(open: OpenRoom, brief: Brief): PlanHead {
+  const [fields, setFields] = useState<readonly SelectField[] | null>(null);
+  const speaks = brief.kind === 'build';
+  useEffect(() => {
+    let current = true;
+    if (speaks) open.room.elementFieldList().then((list) => current && setFields(list), wrong);
+    return () => {
+      current = false;
+    };
+  }, [open, speaks]);
+  return fields && speaks ? { ...open.head, elementFields: [...fields] } : open.head;
+}
+
 /** A part of the sentence by what it can be. */
-function Control({ part, text, brief, open, onChange }: Props & { part: Part<Brief>; text: string }) {
-  const { head } = open;
+function Control({
+  part,
+  text,
+  brief,
+  open,
+  head,
+  onChange,
+}: Props & { part: Part<Brief>; text: string; head: PlanHead }) {
   const said = { part: part.name, label: part.label, text };
   switch (part.as) {
     case 'one':
@@ -154,7 +185,15 @@ function Control({ part, text, brief, open, onChange }: Props & { part: Part<Bri
       );
     case 'condition':
       return (
-        <WherePart open={open} where={part.where(brief)} act="Show" onChange={(where) => onChange(part.set(where))} />
+        <WherePart
+          open={open}
+          where={part.where(brief)}
+          act="Show"
+          onChange={(where) => onChange(part.set(where))}
+          {...(part.fields && {
+            of: { fields: part.fields(head), textsOf: (id: string) => open.room.elementTexts(id) },
+          })}
+        />
       );
     case 'dates':
       return <DatesPart {...said} dates={part.dates(brief)} onChange={(v) => onChange(part.set(v))} />;

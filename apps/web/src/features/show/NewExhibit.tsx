@@ -47,7 +47,8 @@ export function NewExhibit({
   const isNetwork = ({ brief }: Ready) => brief.kind === 'network' || brief.kind === 'handoffs';
   const networks = (ready ?? []).filter(isNetwork);
   const lines = (ready ?? []).filter((r) => r.brief.kind === 'linear');
-  const others = (ready ?? []).filter((r) => r.brief.kind !== 'timeline' && r.brief.kind !== 'linear' && !isNetwork(r));
+  const builds = (ready ?? []).filter((r) => r.brief.kind === 'build');
+  const others = (ready ?? []).filter((r) => !['timeline', 'linear', 'build'].includes(r.brief.kind) && !isNetwork(r));
   const previews = (list: Ready[]): Preview[] =>
     list.map((r) => ({ key: r.name, name: r.name, about: r.about ?? SPOKEN[r.brief.kind].about, brief: r.brief }));
   return (
@@ -102,6 +103,11 @@ export function NewExhibit({
       {lines.length > 0 && (
         <Section title="Along a line">
           <Previews open={open} list={previews(lines)} onTake={take} />
+        </Section>
+      )}
+      {builds.length > 0 && (
+        <Section title="The model on a date">
+          <Previews open={open} list={previews(builds)} onTake={take} />
         </Section>
       )}
       {others.length > 0 && (

@@ -25,6 +25,7 @@ const BESIDE = [
   ['structure/calendars', 'Calendars'],
   ['structure/resources', 'Resources'],
   ['structure/lines', 'Lines'],
+  ['structure/model', 'Model'],
   ['gather/books', 'Code books'],
   ['gather/work', 'Clean up'],
   ['sketch', 'Sketch'],

@@ -6,6 +6,7 @@ const TABS = [
   ['structure/calendars', 'Calendars'],
   ['structure/resources', 'Resources'],
   ['structure/lines', 'Lines'],
+  ['structure/model', 'Model'],
 ] as const;
 
 export type StructureTab = (typeof TABS)[number][1];

@@ -13,7 +13,7 @@ const EVEN: Partial<Record<BuildBrief['when'], number>> = { even2: 2, even3: 3, 
  * The days that a brief asks for, in their order. Even ones begin behind the first step and end on the day on which the
  * last element stands. Without a status date and dates of its own there is none: nobody has said when.
  */
-export function datesOf(brief: BuildBrief, plan: Plan, times: BuildTimes): ShownDate[] {
+export function datesOf(brief: Pick<BuildBrief, 'when' | 'dates'>, plan: Plan, times: BuildTimes): ShownDate[] {
   const count = EVEN[brief.when];
   if (count !== undefined) {
     const range = buildRange(times);

@@ -64,8 +64,13 @@ export interface Standings {
   works: WorkOn[];
 }
 
+/** What of an input the standings are worked out from. */
+export type StandingInput = Pick<Input, 'plan' | 'schedule' | 'promised'> & {
+  brief: Omit<BuildBrief, 'page' | 'kind' | 'title'>;
+};
+
 /** How the elements that a brief means stand on its dates. */
-export function standingsOf(input: Input, model: BuiltModel): Standings {
+export function standingsOf(input: StandingInput, model: BuiltModel): Standings {
   const { plan, schedule, brief, promised } = input;
   const { elements } = model;
   const holds = brief.where.tests.length === 0 ? () => true : elementsHold(elements, plan.elementCodes, brief.where);
