@@ -93,6 +93,13 @@ async function main() {
     // Readers that are not ours, beside which ours are tested.
     for (const module of ['openpyxl', 'icalendar'])
       await needDebian(`python3-${module}`, () => findPython(module), `Python's ${module}`);
+    // A model that is not ours, and a reader of models that is not ours either.
+    await needDebian(
+      'assimp-testmodels',
+      () => (existsSync('/usr/share/assimp/models/IFC/AC14-FZK-Haus.ifc') ? '/usr/share/assimp' : null),
+      'a public building model (assimp-testmodels)',
+    );
+    await needDebian('assimp-utils', () => findProgram('assimp'), 'assimp (assimp-utils)');
     await jest('unit');
   }
   if (!wants('store') && !wants('e2e')) return;

@@ -59,6 +59,8 @@ export interface Loaded {
   editions: { id: string; name: string; plan: Plan }[];
   /** The exhibits that the file holds. */
   exhibits: WholePlan['exhibits'];
+  /** The models that the file holds. */
+  models: WholePlan['models'];
 }
 
 /** Reads a plan from a table, a calendar, a model or our JSON, and lays the options over it. */
@@ -68,13 +70,19 @@ export async function loadPlan(file: string, options: LoadOptions): Promise<Load
   const loaded = looksLikeBundle(bytes)
     ? loadBundle(readBundle(bytes, basename(file)))
     : looksLikeJson(bytes)
-      ? { ...readPlanJson(new TextDecoder().decode(bytes), basename(file)), promised: null, editions: [], exhibits: [] }
+      ? {
+          ...readPlanJson(new TextDecoder().decode(bytes), basename(file)),
+          promised: null,
+          editions: [],
+          exhibits: [],
+          models: [],
+        }
       : await loadTable(bytes, file, options, calendar);
   return { ...loaded, plan: await withOptions(loaded.plan, options, calendar) };
 }
 
 /** Of a plan with all that belongs to it, the working edition and what it is measured against. */
-function loadBundle({ editions, exhibits }: WholePlan): Loaded {
+function loadBundle({ editions, exhibits, models }: WholePlan): Loaded {
   const { plan } = editions.find((e) => e.working)!;
   return {
     plan,
@@ -86,6 +94,7 @@ function loadBundle({ editions, exhibits }: WholePlan): Loaded {
       .map(({ id, name, plan: kept }) => ({ id, name, plan: kept }))
       .toReversed(),
     exhibits,
+    models,
   };
 }
 
@@ -157,7 +166,7 @@ async function loadTable(
   const { table, map } = await mapTable(bytes, file, options, []);
   const intake = takeIn(table, map, file, calendar);
   const { plan, problems, rowOf, baseline } = intake;
-  return { plan, problems, rowOf, promised: promisedEdition(plan, baseline), editions: [], exhibits: [] };
+  return { plan, problems, rowOf, promised: promisedEdition(plan, baseline), editions: [], exhibits: [], models: [] };
 }
 
 /** Reads a table by its map; with a calendar of the person's own it is the plan's. */

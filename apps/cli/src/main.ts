@@ -8,13 +8,15 @@ const HELP = `clembo: pages from schedule data, on the command line
 
   clembo schedule FILE [--json]          dates and float of every activity, as CSV or JSON
   clembo compose FILE [--kind KIND | --brief BRIEF.json | --briefs FOLDER | --exhibits] [--say SENTENCE]
-         [--baseline OLD] [--date DATE] [--locale en-GB]
+         [--baseline OLD] [--model MODEL [--same FIELD=FIELD]] [--date DATE] [--locale en-GB]
          --out PAGE.(pdf|pptx|svg|png|html|xlsx) or --out FOLDER --formats pdf,pptx,...
                                          a page; without a brief, one that suits the plan;
                                          --briefs: a page for each brief of a folder; --exhibits: those that
                                          a .clembo file holds; all in one file, or each in a folder;
-                                         --kind timeline, slips, bars, amounts, trend, curves, months or
-                                         snapshot;
+                                         --kind timeline, slips, bars, amounts, trend, curves, months,
+                                         snapshot, network, handoffs, linear or build;
+                                         --model: what is built; --same "Work: Code=reference": whose elements
+                                         belong to which activities;
                                          --say "milestones only, in lanes by phase": what is other than that;
                                          --baseline: what was promised; --date: of the files;
                                          --locale: whose notation numbers are written in;
@@ -36,6 +38,10 @@ const HELP = `clembo: pages from schedule data, on the command line
   clembo standing FILE [--against OLD] [--status-date DATE] [--json]
                                          how the plan stands against what was promised: days late, percent by
                                          time and by effort, earned value, snapshot, what slipped
+  clembo model MODEL [--json]            what a model holds: elements by class and storey
+  clembo matches FILE [--model MODEL] [--same FIELD=FIELD] [--date DATE] [--json] [--out MATCHES.csv|MODEL.glb]
+                                         how much of a model is matched to work, and how it stands on a date;
+                                         the matches as a table, or the model on that date
   clembo linear FILE [--buffer DAYS] [--distance LENGTH] [--json]
                                          flowlines, clashes, and starts that keep a buffer
   clembo balance FILE --buffer 4w [--distance LENGTH] [--json]
@@ -87,6 +93,8 @@ const OPTIONS = {
   formats: { type: 'string' },
   say: { type: 'string' },
   date: { type: 'string' },
+  model: { type: 'string' },
+  same: { type: 'string' },
   buffer: { type: 'string' },
   distance: { type: 'string' },
   holidays: { type: 'string' },
@@ -164,6 +172,10 @@ async function run(argv: string[]): Promise<string> {
         values.locale,
         asJson,
       );
+    case 'model':
+      return (await import('./commands/model')).modelCommand(file(0), asJson);
+    case 'matches':
+      return (await import('./commands/matches')).matchesCommand(await load(), values, asJson);
     case 'linear':
       return (await import('./commands/linear')).linearCommand(await load(), values.buffer, values.distance, asJson);
     case 'balance':

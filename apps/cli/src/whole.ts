@@ -16,7 +16,12 @@ export function wholeOf(plan: Plan, promised: Plan | null, name: string, now: nu
   const brief = EXHIBITS.timeline.suggest(plan, schedulePlan(plan), promised ? 1 : 0);
   const working = editionOf('working', name, plan, now, { working: true });
   const kept = promised ? [editionOf('promised', 'Baseline in the source', promised, now - 1, { baseline: true })] : [];
-  return { editions: [working, ...kept], exhibits: [{ name: 'Overview', brief: { ...brief } }], sources: [] };
+  return {
+    editions: [working, ...kept],
+    exhibits: [{ name: 'Overview', brief: { ...brief } }],
+    sources: [],
+    models: [],
+  };
 }
 
 /** A table as a source of a plan. */

@@ -44,6 +44,7 @@ export { readXlsx } from './xlsx/read';
 export { readAgain, type Reading, type SecondReading } from './intake/again';
 export { planSchema } from './json/planSchema';
 export { writePlanCalendar } from './out/calendarFile';
+export { writeMatchesCsv } from './out/matchesFile';
 export { writePlanModel } from './out/modelFile';
 export { writePlanDot, writePlanGraphml } from './out/graphs';
 export { writePlanCsv, writePlanXlsx } from './out/tables';

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { compareEditions, isSame, type WholePlan } from '@clembo/core';
+import { boxShape, compareEditions, isSame, makeElement, packGeometry, STAYS, type WholePlan } from '@clembo/core';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -49,6 +49,20 @@ const WHOLE: WholePlan = {
       content: new Uint8Array([9, 8, 7]),
     },
   ],
+  models: [
+    {
+      key: 'station',
+      file: 'Station.ifc',
+      elements: [makeElement({ ref: 'station/1', name: 'Wall', properties: { 'Work: Code': 'L1' }, volume: 2.5 })],
+      geometry: packGeometry({
+        origin: [0, 0, 0],
+        shapes: [boxShape([0, 0, 0], [1, 2, 3])],
+        parts: [{ element: 0, shape: 0, place: STAYS() }],
+      }),
+      assigned: [{ activity: 'L1', name: 'Walls', elements: ['station/1'] }],
+      notes: ['Row 7: no body'],
+    },
+  ],
 };
 
 describe('a plan in one file', () => {
@@ -68,6 +82,7 @@ describe('a plan in one file', () => {
       where: [{ field: 'area', values: ['id-2x'] }],
     });
     expect(read.sources).toEqual(WHOLE.sources);
+    expect(read.models).toEqual(WHOLE.models);
     // The same plan, the same bytes: also when it has been somewhere else meanwhile.
     const once = writeBundle(read);
     expect(Buffer.compare(writeBundle(readBundle(once, 'x')), once)).toBe(0);

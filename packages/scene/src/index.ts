@@ -1,6 +1,6 @@
 export * from './brief/index';
 export { suggestTimelineBrief } from './brief/suggest';
-export { type ComposeInput, MOST_EDITIONS, type Promised } from './exhibits/composed';
+export { type BuiltModel, type ComposeInput, MOST_EDITIONS, type Promised } from './exhibits/composed';
 export { typedFromPlan } from './exhibits/handoffs/process';
 export { composeExhibit, composeSheets, EXHIBITS, type ExhibitKind, type ExhibitName } from './exhibits/registry';
 export { blindWords } from './exhibits/timeline/blind';

@@ -6,6 +6,7 @@ import { inTransaction, type Store } from './database';
 import { placesOf } from './editions';
 import { endIntake, endWith, holdIntake } from './keepPlan';
 import { editionsOf, planValues, readEdition, writeCodeFields, writeEdition } from './plans';
+import { addModel, listModels, readElements, readGeometry } from './models';
 import { ownPlan } from './own';
 import { edition, exhibit, plan, source } from './schema';
 
@@ -27,8 +28,17 @@ export async function readWholePlan(store: Store, access: Access, planId: string
       .from(exhibit)
       .where(and(eq(exhibit.planId, planId), isNull(exhibit.deletedAt)))
       .orderBy(asc(exhibit.position));
+    const models: WholePlan['models'] = [];
+    for (const m of (await listModels(store, access, planId)) ?? []) {
+      if (!m.taken) continue;
+      const elements = await readElements(store, access, m.id);
+      const geometry = await readGeometry(store, access, m.id);
+      if (elements && geometry)
+        models.push({ key: m.key, file: m.file, elements, geometry, assigned: m.assigned, notes: m.notes });
+    }
     const sources = await db.select().from(source).where(eq(source.planId, planId)).orderBy(asc(source.no));
     return {
+      models,
       editions,
       exhibits: exhibits as WholePlan['exhibits'],
       sources: sources.map(({ planId: _, createdAt, ...s }) => ({
@@ -89,6 +99,8 @@ export async function keepWholePlan(
           position: k + 1,
         })),
       );
+    for (const { key, file, ...read } of whole.models)
+      await addModel(db, client, planId, { key, file }, { ...read, changes: null });
     await endIntake(db, intakeId, planId);
     return endWith(db, jobId, planId);
   });

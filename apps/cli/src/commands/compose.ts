@@ -6,6 +6,7 @@ import { amountWords, localeOfPage } from '@clembo/formats/amounts';
 import { fileStem, fontFolder, holdsSeveral, PAGE_FORMATS, type PageFormat, writePages } from '@clembo/render';
 import {
   type Brief,
+  type BuiltModel,
   composeSheets,
   createMeasure,
   EXHIBITS,
@@ -21,10 +22,11 @@ import { briefOf, type NamedBrief, readBrief, readBriefs, spokenBrief } from '..
 import { exhibitName } from '../exhibitName';
 import { UsageError } from '../fail';
 import type { Loaded } from '../load';
+import { type ModelOptions, withModels } from '../models';
 
 const FONT_FOLDER = join(dirname(createRequire(import.meta.url).resolve('@clembo/render')), '../fonts');
 
-interface ComposeOptions {
+interface ComposeOptions extends ModelOptions {
   brief?: string | undefined;
   /** A folder of briefs, each of which becomes a page. */
   briefs?: string | undefined;
@@ -53,15 +55,13 @@ interface Composed {
  * Composes pages from a plan: by one brief, by a folder of briefs, or those that the file holds. Written as one file in
  * the format that its name asks for, or each as a file in a folder.
  */
-export async function composeCommand(
-  loaded: Loaded,
-  baseline: Loaded | null,
-  options: ComposeOptions,
-): Promise<string> {
+export async function composeCommand(given: Loaded, baseline: Loaded | null, options: ComposeOptions): Promise<string> {
   const target = await targetOf(options);
+  const { plan, ...model } = await withModels(given, options);
+  const loaded = { ...given, plan };
   const schedule = schedulePlan(loaded.plan);
   const briefs = await briefsFor(loaded, baseline, schedule, options);
-  const compose = composer(loaded, baseline, schedule, options.locale);
+  const compose = composer(loaded, baseline, schedule, model, formatsOf(target).includes('html'), options.locale);
   const pages = briefs.map((b): Composed => ({ name: b.name, scenes: compose(b) }));
   const date = dateOf(options.date, loaded.plan);
   const fonts = metrics as FontMetrics;
@@ -113,6 +113,8 @@ export async function composeCommand(
 
 /** Where pages go: one file, or a folder that gets each of them in some formats. */
 type Target = { file: string; format: PageFormat } | { folder: string; formats: PageFormat[] };
+
+const formatsOf = (target: Target): PageFormat[] => ('file' in target ? [target.format] : target.formats);
 
 async function targetOf({ out, formats, briefs, exhibits }: ComposeOptions): Promise<Target> {
   const format = PAGE_FORMATS.find((f) => `.${f}` === extname(out ?? '').toLowerCase());
@@ -177,6 +179,8 @@ function composer(
   { plan, promised: stated, editions: held }: Loaded,
   baseline: Loaded | null,
   schedule: Schedule,
+  model: BuiltModel,
+  play: boolean,
   locale?: string,
 ): (brief: NamedBrief) => Scene[] {
   if (schedule.findings.some((f) => f.code === 'noStart'))
@@ -207,6 +211,8 @@ function composer(
       measure: createMeasure(metrics as FontMetrics),
       amounts: amountWords(plan, locale ?? localeOfPage('language' in brief ? brief.language : undefined)),
       edition: '',
+      model,
+      play,
       promised: edition,
       editions: EXHIBITS[brief.kind].allEditions
         ? held.map((e): Promised => (e.plan === kept ? promised! : { ...e, schedule: schedulePlan(e.plan) }))

@@ -151,6 +151,8 @@ import {
   type MatchingShown,
   matchingShown,
   type ModelBook,
+  modelFile,
+  type ModelOut,
   type RuleShown,
   rulesCommand,
   rulesShown,
@@ -170,6 +172,7 @@ export type {
   MatchingShown,
   ModelBook,
   ModelEntry,
+  ModelOut,
   PairingOffer,
   RuleShown,
   StandingAsked,
@@ -554,6 +557,12 @@ export class PlanRoom {
   /** A code for elements that are chosen. */
   async codedElements(field: string, code: string, chosen: number[]): Promise<CodedElements> {
     return codedElements(this.held, await this.modelBook(), field, { code, chosen });
+  }
+
+  /** A file of what is matched; `written` is when it is said to be written. */
+  async modelFile(kind: ModelOut, asked: StandingAsked, compare: string | null, written: number) {
+    const { looks } = await this.modelStanding(asked, compare);
+    return modelFile(this.held, await this.modelBook(), kind, { day: asked.day, written, looks });
   }
 
   async elementsOfWork(ref: string): Promise<number[]> {

@@ -44,6 +44,7 @@ export async function writePages(
       edition,
       promised: page.promised && standing(page.promised),
       editions: page.editions.map(standing),
+      play: format === 'html',
     };
     const scenes = sheet === null ? composeSheets(wanted) : [composeExhibit({ ...wanted, sheet })];
     return scenes.map((scene) => ({ scene, name: scenes.length > 1 ? `${name}, ${scene.sheet?.number}` : name }));

@@ -1,4 +1,4 @@
-import type { Plan } from '../plan/schema';
+import { isMilestone, type Plan } from '../plan/schema';
 import type { Schedule } from '../schedule/model';
 import { fieldReader, type FieldValue, fieldType, valueText } from '../select/fields';
 import type { BuildElement, ElementMatch } from './element';
@@ -21,13 +21,13 @@ export interface RuleCatch {
 const valuesOf = (value: FieldValue, type: 'text' | 'number' | 'day'): string[] =>
   (Array.isArray(value) ? value : [valueText(value, type)]).map((v) => v.trim().toLowerCase()).filter((v) => v !== '');
 
-/** Positions of the activities that have a value in a field, without regard to case; summaries and what has no length count too. */
+/** Positions of the activities that have a value in a field, without regard to case; nobody builds by a summary or a milestone. */
 export function activitiesByValue(plan: Plan, s: Schedule, field: string): Map<string, number[]> {
   const by = new Map<string, number[]>();
   const read = fieldReader(plan, s, field);
   if (!read) return by;
-  plan.activities.forEach((_, i) => {
-    if (s.outline.isSummary[i]) return;
+  plan.activities.forEach((a, i) => {
+    if (s.outline.isSummary[i] || isMilestone(a.kind)) return;
     for (const v of valuesOf(read(i), fieldType(field))) {
       const own = by.get(v);
       if (own) own.push(i);

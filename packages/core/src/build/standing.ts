@@ -2,7 +2,7 @@ import type { Plan } from '../plan/schema';
 import type { Schedule } from '../schedule/model';
 import type { Day } from '../time/civil';
 import type { BuildElement, ElementMeasure } from './element';
-import { type BuildTimes, GONE, LOOSE, NOT_YET, shareBuilt, stageAt, STAGES, THERE, UNDATED, UNDER_WAY } from './times';
+import { type BuildTimes, GONE, LOOSE, NOT_YET, shareRaised, stageAt, STAGES, THERE, UNDATED, UNDER_WAY } from './times';
 
 /** Against the promise: not as far as promised, as promised, farther. */
 export type Against = -1 | 0 | 1;
@@ -55,7 +55,7 @@ export function quantityBuilt(
     total += amount;
     days.forEach((day, k) => {
       if (day >= t.built[e]!) built[k]! += amount;
-      else if (day >= t.from[e]!) built[k]! += amount * shareBuilt(t, e, day);
+      else if (day >= t.from[e]!) built[k]! += amount * shareRaised(t, e, day);
     });
   }
   return { built, total };
@@ -101,19 +101,28 @@ export function coverage(plan: Plan, s: Schedule, elements: readonly BuildElemen
 
 /** What cannot be as it is matched. */
 export interface Conflict {
-  kind: 'builtTwice' | 'removedBeforeBuilt';
+  kind: 'builtTwice' | 'removedBeforeBuilt' | 'standsAndBuilt';
   element: number;
   /** Positions of the activities that it is about. */
   activities: number[];
 }
 
-/** Elements that several activities build, and elements that are removed before they stand. */
+/**
+ * Elements that several activities build, elements that are removed before they stand, and elements that stand for a
+ * while although other work builds or removes them.
+ */
 export function conflicts(t: BuildTimes): Conflict[] {
   const found: Conflict[] = [];
   for (let element = 0; element < t.count; element++) {
     const build = t.builders[element]!;
     const remove = t.removers[element]!;
     if (build.length > 1) found.push({ kind: 'builtTwice', element, activities: build.map((w) => w.activity) });
+    if (t.standers[element]!.length > 0 && build.length + remove.length > 0)
+      found.push({
+        kind: 'standsAndBuilt',
+        element,
+        activities: [...t.standers[element]!, ...[...build, ...remove].map((w) => w.activity)],
+      });
     if (build.length > 0 && remove.length > 0 && t.leaves[element]! <= t.built[element]!)
       found.push({
         kind: 'removedBeforeBuilt',

@@ -43,6 +43,8 @@ export interface BuildTimes {
   /** Works by element: what builds it, and what removes it. */
   builders: Work[][];
   removers: Work[][];
+  /** Positions of the activities that it stands for. */
+  standers: number[][];
   /** Activities by element of any effect, positions in the plan. */
   activities: number[][];
   plan: Plan;
@@ -52,7 +54,8 @@ export interface BuildTimes {
 /**
  * When elements come and go by the shown dates of a schedule.
  *
- * What stands for a while comes on the first day of its activity and is gone behind its last. Matches to activities
+ * What stands for a while comes on the first day of its activity and is gone behind its last; that says nothing of what
+ * other work builds or removes (see `conflicts`). Matches to activities
  * that the plan does not have (any more), and of elements that no model has, say nothing.
  */
 export function buildTimes(plan: Plan, s: Schedule, elements: readonly BuildElement[]): BuildTimes {
@@ -69,6 +72,7 @@ export function buildTimes(plan: Plan, s: Schedule, elements: readonly BuildElem
     stays: new Map(),
     builders: Array.from({ length: count }, () => EMPTY),
     removers: Array.from({ length: count }, () => EMPTY),
+    standers: Array.from({ length: count }, () => NOBODY),
     activities: Array.from({ length: count }, () => NOBODY),
     plan,
     status: plan.statusDate === null ? null : dayOf(plan.statusDate),
@@ -90,28 +94,31 @@ export function buildTimes(plan: Plan, s: Schedule, elements: readonly BuildElem
       const work: Work = { activity: i, first: shown.first, last: shown.last };
       if (effect === 'builds') t.builders[e] = [...t.builders[e]!, work];
       else if (effect === 'removes') t.removers[e] = [...t.removers[e]!, work];
-      else stays.set(e, [...(stays.get(e) ?? []), [shown.first, shown.last]]);
+      else {
+        t.standers[e] = [...t.standers[e]!, i];
+        stays.set(e, [...(stays.get(e) ?? []), [shown.first, shown.last]]);
+      }
     }
   }
   for (let e = 0; e < count; e++) {
     const [build, remove, stay] = [t.builders[e]!, t.removers[e]!, stays.get(e)];
-    if (stay) {
+    // What is built or removed does not only stand for a while.
+    if (stay && build.length === 0 && remove.length === 0) {
       stay.sort((a, b) => a[0] - b[0] || a[1] - b[1]);
-      // It is there from the beginning of its first stay, and between stays it is not.
       t.from[e] = stay[0]![0];
       t.built[e] = stay[0]![0];
       const end = stay.reduce((m, [, to]) => Math.max(m, to), ALWAYS);
       t.leaves[e] = end + 1;
       t.gone[e] = end + 1;
+      // Between stays it is not there.
       if (stay.length > 1) t.stays.set(e, stay);
     }
     if (build.length > 0) {
-      const first = build.reduce((m, w) => Math.min(m, w.first), NEVER);
-      t.from[e] = stay ? Math.min(t.from[e]!, first) : first;
-      t.built[e] = build.reduce((m, w) => Math.max(m, w.last), stay ? t.built[e]! : ALWAYS);
+      t.from[e] = build.reduce((m, w) => Math.min(m, w.first), NEVER);
+      t.built[e] = build.reduce((m, w) => Math.max(m, w.last), ALWAYS);
     }
     if (remove.length > 0) {
-      t.leaves[e] = remove.reduce((m, w) => Math.min(m, w.first), stay ? t.leaves[e]! : NEVER);
+      t.leaves[e] = remove.reduce((m, w) => Math.min(m, w.first), NEVER);
       t.gone[e] = remove.reduce((m, w) => Math.max(m, w.last), ALWAYS);
     }
   }
@@ -128,8 +135,7 @@ export function stageAt(t: BuildTimes, e: number, day: Day): number {
   if (day >= t.gone[e]!) return GONE;
   const stays = t.stays.get(e);
   if (stays && day >= t.built[e]! && !stays.some(([from, to]) => from <= day && day <= to)) return GONE;
-  if (day >= t.leaves[e]!) return day >= t.built[e]! || t.built[e] === ALWAYS ? GOING : UNDER_WAY;
-  if (day >= t.built[e]!) return THERE;
+  if (day >= t.built[e]!) return day >= t.leaves[e]! ? GOING : THERE;
   return day >= t.from[e]! ? UNDER_WAY : NOT_YET;
 }
 
@@ -153,10 +159,13 @@ export function shareDone(t: BuildTimes, { activity, first, last }: Work, day: D
 export function shareBuilt(t: BuildTimes, e: number, day: Day): number {
   const stage = stageAt(t, e, day);
   if (stage === THERE) return 1;
-  if (stage === UNDER_WAY) return shareOf(t, t.builders[e]!, day);
+  if (stage === UNDER_WAY) return shareRaised(t, e, day);
   if (stage === GOING) return 1 - shareOf(t, t.removers[e]!, day);
   return 0;
 }
+
+/** How much of what builds it is done at the end of a day, 0 to 1, whatever is removed of it. */
+export const shareRaised = (t: BuildTimes, e: number, day: Day): number => shareOf(t, t.builders[e]!, day);
 
 function shareOf(t: BuildTimes, works: readonly Work[], day: Day): number {
   let [done, all] = [0, 0];

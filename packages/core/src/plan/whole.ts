@@ -1,3 +1,4 @@
+import type { BuildElement } from '../build/element';
 import type { Plan } from './schema';
 
 /** A plan with all that belongs to it: what is put into one file, and taken out of it elsewhere. */
@@ -6,6 +7,19 @@ export interface WholePlan {
   editions: WholeEdition[];
   exhibits: { name: string; brief: Record<string, unknown> }[];
   sources: WholeSource[];
+  /** What is built, by the models that belong to the plan. */
+  models: WholeModel[];
+}
+
+/** A model as it was read. */
+export interface WholeModel {
+  key: string;
+  file: string;
+  elements: BuildElement[];
+  /** Its bodies, packed. */
+  geometry: Uint8Array;
+  assigned: { activity: string; name: string; elements: string[] }[];
+  notes: string[];
 }
 
 export interface WholeEdition {

@@ -1,4 +1,4 @@
-import { withEditionIds, type WholePlan } from '@clembo/core';
+import { BuildElement, GeometryRefused, unpackGeometry, withEditionIds, type WholePlan } from '@clembo/core';
 import { strFromU8, strToU8, type Zippable, zipSync } from 'fflate';
 import { z } from 'zod';
 import { readPlanJson, writePlanJson } from '../json/planJson';
@@ -49,12 +49,30 @@ const Contents = z.object({
       }),
     )
     .max(1000),
+  models: z
+    .array(
+      z.object({
+        key: z.string().min(1).max(60),
+        name: z.string().max(500),
+        elements: z.string().max(200),
+        bodies: z.string().max(200),
+      }),
+    )
+    .max(20)
+    .default([]),
+});
+
+/** What is known of a model beside its bodies. */
+const ModelFile = z.object({
+  elements: z.array(BuildElement).max(200_000),
+  assigned: z.array(z.object({ activity: z.string(), name: z.string(), elements: z.array(z.string()) })).max(200_000),
+  notes: z.array(z.string().max(2000)).max(200_000),
 });
 
 const editionName = (k: number): string => `edition ${k + 1}`;
 
 /** A plan with its editions, exhibits, books and sources as one file. */
-export function writeBundle({ editions, exhibits, sources }: WholePlan): Uint8Array {
+export function writeBundle({ editions, exhibits, sources, models }: WholePlan): Uint8Array {
   const ids = new Map(editions.map((e, k) => [e.id, editionName(k)]));
   const files: Zippable = {};
   const contents: z.input<typeof Contents> = {
@@ -74,6 +92,12 @@ export function writeBundle({ editions, exhibits, sources }: WholePlan): Uint8Ar
       const file = content ? `sources/${about.no}.table` : null;
       if (file) files[file] = content!;
       return { ...about, file };
+    }),
+    models: models.map(({ key, file: name, geometry, ...rest }, k) => {
+      const [elements, bodies] = [`models/${k + 1}.json`, `models/${k + 1}.bodies`];
+      files[elements] = strToU8(JSON.stringify(rest));
+      files[bodies] = geometry;
+      return { key, name, elements, bodies };
     }),
   };
   return zipSync(
@@ -109,7 +133,7 @@ export function readBundle(bytes: Uint8Array, source: string): WholePlan {
       `${source}, ${CONTENTS}: ${issue!.path.join('.') || 'the contents'}: ${issue!.message}. It was written by another version, or is damaged.`,
     );
   }
-  const { editions, exhibits, sources } = found.data;
+  const { editions, exhibits, sources, models } = found.data;
   if (editions.filter((e) => e.working).length !== 1)
     throw new UnreadableFile(`${source}, ${CONTENTS}: exactly one edition is the working one; it is damaged.`);
   return {
@@ -124,7 +148,30 @@ export function readBundle(bytes: Uint8Array, source: string): WholePlan {
       map: map ?? null,
       content: file === null ? null : entry(file),
     })),
+    models: models.map(({ key, name, elements, bodies }) => ({
+      key,
+      file: name,
+      geometry: bodiesIn(entry(bodies), `${source}, ${bodies}`),
+      ...modelIn(json(elements), `${source}, ${elements}`),
+    })),
   };
+}
+
+function modelIn(said: unknown, source: string) {
+  const read = ModelFile.safeParse(said);
+  if (read.success) return read.data;
+  const [issue] = read.error.issues;
+  throw new UnreadableFile(`${source}: ${issue!.path.join('.')}: ${issue!.message}. The file is damaged.`);
+}
+
+function bodiesIn(bytes: Uint8Array, source: string): Uint8Array {
+  try {
+    unpackGeometry(bytes);
+    return bytes;
+  } catch (error) {
+    if (!(error instanceof GeometryRefused)) throw error;
+    throw new UnreadableFile(`${source}: ${error.message} The file is damaged; have it sent again.`);
+  }
 }
 
 function planIn(bytes: Uint8Array, source: string) {

@@ -1,9 +1,8 @@
 import { boxShape, makeElement, type ModelGeometry, type Shape } from '@clembo/core';
 import { readTables } from '../readFile';
 import { UnreadableFile } from '../table/table';
+import { LONGEST, aboutOrigin, checkOnce, cut, type ReadModel } from './modelParts';
 import { decimalEvidence, readNumber } from '../values/amounts';
-import { aboutOrigin, checkOnce, cut } from './ifcModel';
-import { LONGEST, type ReadModel } from './readModel';
 
 /** What a column of a table of blocks may be called. Places and sizes are in metres. */
 const COLUMNS = {

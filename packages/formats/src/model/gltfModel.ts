@@ -1,8 +1,7 @@
 import { boxShape, edgesOf, makeElement, type ModelGeometry, type Shape } from '@clembo/core';
 import { type Document, type Mesh, type Node, Primitive, WebIO } from '@gltf-transform/core';
 import { UnreadableFile } from '../table/table';
-import { aboutOrigin, checkOnce, cut } from './ifcModel';
-import { LONGEST, MOST_CORNERS, type ReadModel } from './readModel';
+import { LONGEST, MOST_CORNERS, aboutOrigin, checkOnce, cut, type ReadModel } from './modelParts';
 
 /**
  * Reads a glTF model (2.0, with its buffers in it, or GLB): every node with a mesh is an element, named by its node,

@@ -1,7 +1,7 @@
 import { type BuildElement, edgesOf, makeElement, type ModelGeometry, type Shape } from '@clembo/core';
 import { UnreadableFile } from '../table/table';
 import { classWords } from './classWords';
-import { LONGEST, MOST_CORNERS, MOST_ELEMENTS, type ReadModel } from './readModel';
+import { aboutOrigin, checkOnce, cut, LONGEST, MOST_CORNERS, MOST_ELEMENTS, type ReadModel } from './modelParts';
 
 type Line = Record<string, unknown> & { expressID: number };
 type Api = InstanceType<typeof import('web-ifc').IfcAPI>;
@@ -191,8 +191,10 @@ class Reader {
           const amount = Number(text(raw)) * scale[measure];
           if (!Number.isFinite(amount) || amount < 0 || amount > 1e12) continue;
           const name = text(q.Name);
-          e.properties[cut(`${set}: ${name}`, LONGEST.name)] = String(Number(amount.toPrecision(12)));
           const rank = rankOf(measure, name);
+          // A base quantity is the element's own length, area or volume; any other is a property.
+          if (rank === OTHER)
+            e.properties[cut(`${set}: ${name}`, LONGEST.name)] = String(Number(amount.toPrecision(12)));
           if (rank < (ranks.get(e)?.[measure] ?? 99)) {
             e[measure] = Number(amount.toPrecision(12));
             ranks.set(e, { ...ranks.get(e), [measure]: rank });
@@ -361,34 +363,13 @@ const FIRST = {
   area: ['netsidearea', 'netarea', 'grosssidearea', 'grossarea', 'area', 'outersurfacearea', 'crosssectionarea'],
   volume: ['netvolume', 'grossvolume', 'volume'],
 };
+/** The rank of quantities that are none of these. */
+const OTHER = 50;
 function rankOf(measure: 'length' | 'area' | 'volume', name: string): number {
   const at = FIRST[measure].indexOf(name.toLowerCase().replace(/[^a-z]/g, ''));
-  return at < 0 ? 50 : at;
+  return at < 0 ? OTHER : at;
 }
 
-/** Places about a common origin, so that coordinates of a country lose nothing. */
-export function aboutOrigin(shapes: Shape[], parts: ModelGeometry['parts']): ModelGeometry {
-  const [first] = parts;
-  const origin: [number, number, number] = first
-    ? [Math.round(first.place[9]!) + 0, Math.round(first.place[10]!) + 0, Math.round(first.place[11]!) + 0]
-    : [0, 0, 0];
-  for (const p of parts) for (let k = 0; k < 3; k++) p.place[9 + k]! -= origin[k]!;
-  return { origin, shapes, parts };
-}
-
-/** @throws UnreadableFile where two elements have the same identifier */
-export function checkOnce(elements: readonly BuildElement[], source: string): void {
-  const seen = new Set<string>();
-  for (const { ref, name } of elements) {
-    if (seen.has(ref))
-      throw new UnreadableFile(
-        `${source}: two elements have the identifier ${ref.slice(ref.indexOf('/') + 1)} (one is “${name}”); have the model written again with an identifier for each.`,
-      );
-    seen.add(ref);
-  }
-}
-
-export const cut = (value: string, most: number): string => (value.length > most ? value.slice(0, most) : value);
 const list = (attribute: unknown): unknown[] => (Array.isArray(attribute) ? attribute : []);
 const refId = (ref: unknown): number | null =>
   ref !== null && typeof ref === 'object' && typeof (ref as { value?: unknown }).value === 'number'

@@ -1,22 +1,8 @@
-import type { BuildElement, ModelGeometry } from '@clembo/core';
 import { looksLikeModel } from '../ifc/read';
 import { UnreadableFile } from '../table/table';
+import { MOST_CORNERS, MOST_ELEMENTS, type ReadModel } from './modelParts';
 
-/** What a model holds: its elements, their bodies, and which tasks of its own work on them. */
-export interface ReadModel {
-  elements: BuildElement[];
-  geometry: ModelGeometry;
-  /** Elements by the references and names of the tasks that the model assigns to them. */
-  assigned: { activity: string; name: string; elements: string[] }[];
-  /** What could not be read of it, in words. */
-  notes: string[];
-}
-
-/** The most that one model may hold. */
-export const MOST_ELEMENTS = 200_000;
-export const MOST_CORNERS = 20_000_000;
-/** Names of properties and values are cut behind so many characters. */
-export const LONGEST = { name: 90, value: 500 } as const;
+export type { ReadModel } from './modelParts';
 
 /** The words of a key: what stands before the identifiers of its elements. */
 export const modelKey = (name: string): string =>

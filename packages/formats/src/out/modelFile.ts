@@ -1,6 +1,7 @@
 import {
   type Activity,
   type CalendarSpec,
+  identifierOf,
   isMilestone,
   isoDate,
   type Link,
@@ -12,7 +13,8 @@ import { globalId, stepFile, stepReal, stepText } from '../ifc/step';
 
 /**
  * A plan as the tasks of a building model without a building (ISO 16739-1, IFC4, in the text form of ISO 10303-21):
- * tasks with their times, what they are part of, sequences with lags, working calendars.
+ * tasks with their times, what they are part of, sequences with lags, working calendars; and the elements that they
+ * build or remove, by the identifiers of their models, without bodies.
  *
  * @param written milliseconds since 1970: when the file is said to be written
  */
@@ -29,6 +31,7 @@ export function writePlanModel(plan: Plan, written: number): string {
   const own = plan.calendars.find((c) => c.id === plan.calendar) ?? plan.calendars[0]!;
   const calendarOf = (a: Activity) => plan.calendars.find((c) => c.id === a.calendar) ?? own;
   const tasks = new Map<string, number>();
+  const effects = new Map(plan.matches.map((m) => [m.activity, TASK_KINDS[m.effect]]));
   for (const a of plan.activities) {
     const calendar = calendarOf(a);
     const isElapsed = calendar.id === ROUND_THE_CLOCK.id;
@@ -39,7 +42,7 @@ export function writePlanModel(plan: Plan, written: number): string {
     tasks.set(
       a.ref,
       add(
-        `IFCTASK(${id(`task ${a.ref}`)},$,${stepText(a.name)},${a.notes === '' ? '$' : stepText(a.notes)},$,${stepText(a.ref)},$,$,$,${isMilestone(a.kind) ? '.T.' : '.F.'},$,#${time},.NOTDEFINED.)`,
+        `IFCTASK(${id(`task ${a.ref}`)},$,${stepText(a.name)},${a.notes === '' ? '$' : stepText(a.notes)},$,${stepText(a.ref)},$,$,$,${isMilestone(a.kind) ? '.T.' : '.F.'},$,#${time},.${effects.get(a.ref) ?? 'NOTDEFINED'}.)`,
       ),
     );
   }
@@ -58,6 +61,16 @@ export function writePlanModel(plan: Plan, written: number): string {
       l.lag === 0 ? '$' : `#${add(lagEntity(l, calendarOf(plan.activities.find((a) => a.ref === l.to)!), own))}`;
     add(`IFCRELSEQUENCE(${id(`link ${k}`)},$,$,$,#${from},#${to},${lag},.${SEQUENCES[l.type]}.,$)`);
   });
+  const products = new Map<string, number>();
+  for (const m of plan.matches) {
+    const task = tasks.get(m.activity);
+    if (task === undefined) continue;
+    for (const ref of m.elements) {
+      const known = products.get(ref) ?? add(productEntity(ref));
+      products.set(ref, known);
+      add(`IFCRELASSIGNSTOPRODUCT(${id(`works ${m.activity} ${m.effect} ${ref}`)},$,$,$,(#${task}),$,#${known})`);
+    }
+  }
   for (const calendar of plan.calendars) {
     const users = plan.activities.filter(
       (a) => calendarOf(a) === calendar && a.kind !== 'summary' && calendar.id !== ROUND_THE_CLOCK.id,
@@ -73,6 +86,15 @@ export function writePlanModel(plan: Plan, written: number): string {
   }
   const stamp = new Date(written).toISOString().slice(0, 19);
   return stepFile(plan.name, stamp, lines);
+}
+
+const TASK_KINDS = { builds: 'CONSTRUCTION', removes: 'DEMOLITION', stands: 'OPERATION' } as const;
+
+/** An element by its identifier: one of the standard stays what it is, any other becomes one, and stands as the tag. */
+function productEntity(ref: string): string {
+  const identifier = identifierOf(ref);
+  const own = /^[0-3][0-9A-Za-z_$]{21}$/.test(identifier) ? identifier : globalId(ref);
+  return `IFCBUILDINGELEMENTPROXY(${stepText(own)},$,$,$,$,$,$,${stepText(identifier)},$)`;
 }
 
 const SEQUENCES: Record<Link['type'], string> = {

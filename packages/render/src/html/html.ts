@@ -1,6 +1,7 @@
 import { type ContentTable, type FontMetrics, HAIRLINE, INK, KELP, PAPER, type Scene } from '@clembo/scene';
 import { fontFaceRules, writeSvg } from '../svg/svg';
 import { escapeXml } from '../xml';
+import { PLAYER, PLAYER_HASH, playerHtml } from './player';
 
 export interface HtmlOptions {
   fonts: FontMetrics;
@@ -12,26 +13,27 @@ export interface HtmlOptions {
 
 /**
  * Writes pages as one HTML file that opens anywhere, without a network: each page as a drawing in its true proportions
- * and as a table. Printed, each page takes a sheet of its own size. It runs no scripts.
+ * and as a table. Printed, each page takes a sheet of its own size. Only pages with pictures that play run a script.
  */
 export function writeHtml(scenes: Scene[], { fonts, embed, names = [] }: HtmlOptions): string {
   const [first] = scenes;
   if (!first) throw new Error('a page of HTML needs at least one page');
   const nameOf = (scene: Scene, k: number) => names[k] ?? scene.title;
+  const plays = scenes.some((s) => (s.play?.length ?? 0) > 0);
   const contents =
     scenes.length > 1
       ? `<nav aria-label="Pages"><ol>${scenes.map((s, k) => `<li><a href="#page-${k + 1}">${escapeXml(nameOf(s, k))}</a></li>`).join('')}</ol></nav>`
       : '';
   const pages = scenes.map(
     (scene, k) =>
-      `<section id="page-${k + 1}" aria-label="${escapeXml(nameOf(scene, k))}" lang="${scene.language}" style="page:sheet${k + 1}"><div class="sheet" style="aspect-ratio:${scene.width}/${scene.height};max-width:${widest(scene)}">${writeSvg(scene, { fonts, sized: false })}</div>${tableHtml(scene.content)}</section>`,
+      `<section id="page-${k + 1}" aria-label="${escapeXml(nameOf(scene, k))}" lang="${scene.language}" style="page:sheet${k + 1}"><div class="sheet" style="aspect-ratio:${scene.width}/${scene.height};max-width:${widest(scene)}">${writeSvg(scene, { fonts, sized: false })}</div>${playerHtml(scene.play ?? [], k)}${tableHtml(scene.content)}</section>`,
   );
   const sizes = scenes.map((s, k) => `@page sheet${k + 1}{size:${s.width}pt ${s.height}pt;margin:0}`).join('');
   return [
     `<!doctype html><html lang="${first.language}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1">`,
-    `<meta http-equiv="Content-Security-Policy" content="default-src 'none';style-src 'unsafe-inline';font-src data:;img-src data:">`,
+    `<meta http-equiv="Content-Security-Policy" content="default-src 'none';style-src 'unsafe-inline';font-src data:;img-src data:${plays ? `;script-src 'sha256-${PLAYER_HASH}'` : ''}">`,
     `<title>${escapeXml(first.title)}</title><style>${fontFaceRules(scenes, fonts, embed)}${STYLE}${sizes}</style></head><body>`,
-    `${contents}<main>${pages.join('')}</main></body></html>\n`,
+    `${contents}<main>${pages.join('')}</main>${plays ? `<script>${PLAYER}</script>` : ''}</body></html>\n`,
   ].join('');
 }
 
@@ -45,8 +47,9 @@ const STYLE = [
   `.sheet{margin:0 auto;background:${PAPER};box-shadow:0 2px 10px #1e2a3226}.sheet svg{display:block;width:100%;height:100%}`,
   `nav{padding:20px 24px 0}nav ol{margin:0;padding:0;list-style:none;display:flex;flex-wrap:wrap;gap:4px 20px}a{color:${KELP}}`,
   `details{max-width:1100px;margin:12px auto 0}summary{cursor:pointer;color:${KELP}}.wide{overflow:auto}`,
+  `.play{max-width:900px;margin:16px auto 0;background:${PAPER};padding:14px 18px}.play img{display:none;width:100%}.play img.on{display:block}.play p{margin:0 0 6px}.play div{display:flex;gap:12px;align-items:center;margin-top:8px}.play input{flex:1;accent-color:${KELP}}.play button{font:inherit;padding:3px 12px;border:1px solid ${HAIRLINE};border-radius:5px;background:${PAPER}}`,
   `table{border-collapse:collapse;margin-top:8px;background:${PAPER};width:100%}caption{text-align:left;font-weight:600;padding:6px 10px}th,td{text-align:left;padding:4px 10px;border-top:1px solid ${HAIRLINE};vertical-align:top;font-variant-numeric:tabular-nums}thead th{border-top:0}tbody th{font-weight:400}`,
-  '@media print{body{background:none}main{padding:0}nav,details{display:none}section{margin:0;break-after:page}section:last-child{break-after:auto}.sheet{max-width:none!important;box-shadow:none}}',
+  '@media print{body{background:none}main{padding:0}nav,details,.play{display:none}section{margin:0;break-after:page}section:last-child{break-after:auto}.sheet{max-width:none!important;box-shadow:none}}',
 ].join('');
 
 /** The same content as a table. */

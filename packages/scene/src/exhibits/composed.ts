@@ -37,4 +37,6 @@ export interface ComposeInput<Brief> {
   editions: readonly Promised[];
   /** The models of the plan, for exhibits that show them; null where there are none. */
   model?: BuiltModel | null;
+  /** Pictures that play are wanted, of exhibits that have some. */
+  play?: boolean;
 }

@@ -9,6 +9,7 @@ import {
   eachLeaf,
   type FitAdvice,
   type PlaneShape,
+  type PlayFrame,
   type Scene,
   type SceneNode,
   type Shown,
@@ -75,6 +76,8 @@ export interface Sheet {
   smallest?: number;
   /** What it hides that its reader would want to know of; null for kinds that hide nothing. */
   blind?: BlindSpots | null;
+  /** Pictures that play, where they were asked for. */
+  play?: PlayFrame[];
   /** What would help where not all fits. */
   advice: FitAdvice[];
   /** Draws the body at one size; null where it does not fit. */
@@ -201,6 +204,7 @@ export function composeSheet<Brief extends Paged>(
     ...(drawn?.cards ? { cards: drawn.cards } : {}),
     ...(drawn?.handles ? { handles: drawn.handles } : {}),
     ...(drawn?.plane ? { plane: drawn.plane } : {}),
+    ...(sheet.play ? { play: sheet.play } : {}),
     ...(drawn?.process ? { process: drawn.process } : {}),
     blind: sheet.blind ?? null,
   };

@@ -149,6 +149,13 @@ export type Role =
   | 'head'
   | 'note';
 
+/** One of several pictures that play: when it is, and what it shows in words. */
+export interface PlayFrame {
+  title: string;
+  words: string;
+  data: string;
+}
+
 /** The same content as a table, for people who do not see the page. */
 export interface ContentTable {
   heads: string[];
@@ -324,6 +331,8 @@ export interface Scene {
   /** What has no dates and so no place on a time axis. */
   undated: { ref: string; name: string }[];
   fit: Fit;
+  /** Pictures that play one after the other, for outputs that can; only where they were asked for. */
+  play?: PlayFrame[];
   /** What can be taken hold of; only on pages that are set by hand. */
   handles?: Handles;
   /** Cards and the links between them; only on pages that are made of those. */

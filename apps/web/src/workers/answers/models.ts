@@ -17,6 +17,7 @@ import {
   elementReader,
   elementsHold,
   fieldType,
+  isoDate,
   likelyPairings,
   makeValue,
   type MatchRule,
@@ -31,7 +32,9 @@ import {
 } from '@clembo/core';
 import { type BuildBrief, formatDay, type Promised } from '@clembo/scene';
 import { countWords, type DateStanding, standingsOf } from '@clembo/scene/standings';
-import { packLooks } from '@clembo/scene/model';
+import { writeMatchesCsv } from '@clembo/formats/matches';
+import { writePlanModel } from '@clembo/formats/tasks';
+import { LOOK_BYTES, packLooks } from '@clembo/scene/model';
 import type { Held } from './held';
 
 /** A model as the list of models shows it. */
@@ -75,7 +78,9 @@ export async function fetchModels(planId: string): Promise<ModelBook> {
       .map(async ({ id }) => {
         const [{ elements }, bytes] = await Promise.all([
           fetched(`/api/models/${id}/elements`).then((r) => r.json() as Promise<{ elements: BuildElement[] }>),
-          fetched(`/api/models/${id}/geometry`).then((r) => r.arrayBuffer()),
+          fetched(`/api/models/${id}/geometry`).then((r) =>
+            new Response(r.body!.pipeThrough(new DecompressionStream('gzip'))).arrayBuffer(),
+          ),
         ]);
         return { elements, geometry: unpackGeometry(new Uint8Array(bytes)) };
       }),
@@ -196,10 +201,11 @@ export interface PairingOffer {
   words: string;
   rule: Omit<MatchRule, 'id'>;
   elements: number;
+  activities: string[];
 }
 
 export interface ConflictShown {
-  kind: 'builtTwice' | 'removedBeforeBuilt';
+  kind: 'builtTwice' | 'removedBeforeBuilt' | 'standsAndBuilt';
   words: string;
   /** Positions of the elements, and references of the activities. */
   elements: number[];
@@ -262,14 +268,17 @@ export function matchingShown(held: Held, book: ModelBook, all: { works: boolean
     kinds.set(key, own);
   });
   const times = buildTimes(plan, schedule, elements);
+  const offers = offersOf(held, book);
+  // What is likely to find a partner stands first.
+  const likely = new Set(offers[0]?.activities);
   return {
-    works,
+    works: [...works.filter((w) => likely.has(w.ref)), ...works.filter((w) => !likely.has(w.ref))],
     idle: cover.idle.length,
     of: cover.activities,
     kinds: [...kinds.values()].sort((a, b) => b.elements.length - a.elements.length || (a.key < b.key ? -1 : 1)),
     loose: cover.loose.length,
     elements: elements.length,
-    offers: offersOf(held, book),
+    offers,
     conflicts: conflictsShown(held, elements, times),
     curve: curveOf(times, elements),
   };
@@ -326,6 +335,7 @@ function offersOf(held: Held, { elements, fields }: ModelBook): PairingOffer[] {
           words: `Same value: ${names.get(p.element) ?? p.element} of elements, ${names.get(p.activity) ?? p.activity} of activities. It pairs ${told.join(', ')}${more}.`,
           rule,
           elements: total,
+          activities: matches.map((m) => m.activity),
         },
       ];
     });
@@ -352,7 +362,9 @@ function conflictsShown({ plan }: Held, elements: readonly BuildElement[], times
       words:
         g.kind === 'builtTwice'
           ? `${what} built by ${by}`
-          : `${what} removed before ${g.elements.length === 1 ? 'it stands' : 'they stand'}: ${by}`,
+          : g.kind === 'standsAndBuilt'
+            ? `${what} said to stand for a while, and to be built or removed: ${by}`
+            : `${what} removed before ${g.elements.length === 1 ? 'it stands' : 'they stand'}: ${by}`,
     };
   });
 }
@@ -567,4 +579,35 @@ export function codedElements(
     { do: 'codeElements', field, codes: meant },
   ];
   return { command: { do: 'all', commands }, count: codes.length, unknown, twofold };
+}
+
+/** What can be taken out of the matching: the matches as a table, tasks with their elements, the model on a day. */
+export type ModelOut = 'csv' | 'ifc' | 'glb';
+
+/** A file of what is matched. */
+export async function modelFile(
+  { plan, schedule }: Held,
+  { elements, body }: ModelBook,
+  kind: ModelOut,
+  { day, written, looks }: { day: Day; written: number; looks: Uint8Array },
+): Promise<{ name: string; type: string; bytes: Uint8Array }> {
+  const stem = plan.name.replace(/[\\/:*?"<>|]+/g, ' ').trim() || 'plan';
+  const text = (s: string) => new TextEncoder().encode(s);
+  if (kind === 'csv')
+    return { name: `${stem} - matches.csv`, type: 'text/csv', bytes: text(writeMatchesCsv(plan, schedule, elements)) };
+  if (kind === 'ifc')
+    return { name: `${stem} - tasks.ifc`, type: 'application/x-step', bytes: text(writePlanModel(plan, written)) };
+  // The library is large, and seldom asked for.
+  const { writeDateGltf } = await import('@clembo/formats/gltf');
+  const shown = elements.map((_, e) => {
+    const at = e * LOOK_BYTES;
+    if (looks[at + 3] === 0) return null;
+    const colour = `#${[0, 1, 2].map((k) => looks[at + k]!.toString(16).padStart(2, '0')).join('')}`;
+    return { colour, opacity: Math.max(0.25, looks[at + 12]! / 255) };
+  });
+  return {
+    name: `${stem} - ${isoDate(day)}.glb`,
+    type: 'model/gltf-binary',
+    bytes: await writeDateGltf(elements, body, shown),
+  };
 }

@@ -38,7 +38,7 @@ export function drawBoard(
   const size = frame.labelSize;
   const strip = stripHeight(room);
   const bottom = room.bottom - strip - size * 0.6;
-  const caption = size * 5.6;
+  const caption = size * 6.3;
   const gap = size * 1.4;
   const { columns, rows } = gridOf(dates.length, room.right - room.left, bottom - room.top, caption);
   const width = (room.right - room.left - gap * (columns - 1)) / columns;

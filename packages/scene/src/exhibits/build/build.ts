@@ -8,6 +8,7 @@ import { composeSheet } from '../sheet';
 import { drawBoard } from './board';
 import { pictureMaker } from './frame';
 import { buildLegend } from './legend';
+import { playFrames } from './playing';
 import { drawSingle } from './single';
 import { type DateStanding, type Standings, standingsOf } from './standings';
 
@@ -31,11 +32,12 @@ export function composeBuild(input: Input): Scene {
         shown: `${count} of ${model.elements.length} elements, ${works.length} of ${activities} activities with elements`,
         content: content(input, standings),
         undated: [],
-        largest: 1.2,
+        largest: 1.6,
         smallest: 0.55,
         legend: (frame) => buildLegend(frame, input, standings),
         notice: noticeOf(input, standings),
         advice: [],
+        ...(input.play ? { play: playFrames(input, standings.times) } : {}),
         draw: (room) =>
           dates.length > 1 ? drawBoard(room, input, standings, make) : drawSingle(room, input, standings, make),
       };

@@ -105,7 +105,7 @@ export function buildLegend(
     ),
     ...entry(
       brief.loose && some((d) => d.counts.loose + d.counts.undated > 0),
-      'Without work or its dates',
+      some((d) => d.counts.undated > 0) ? 'Without work or its dates' : 'Without work',
       swatch(PALE, HAIRLINE, 0.8),
     ),
   ];

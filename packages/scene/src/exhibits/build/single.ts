@@ -83,7 +83,8 @@ function factsColumn({ left, right, top, bottom }: Column, { frame, measure }: R
     [date.ahead, 'ahead of the promise', grey ? INK : HAREBELL],
     [date.counts.notYet, 'to come', SOFT_INK],
     [date.counts.gone, 'gone', SOFT_INK],
-    [date.counts.loose + date.counts.undated, 'without work or its dates', SOFT_INK],
+    [date.counts.loose, 'without work', SOFT_INK],
+    [date.counts.undated, 'whose work has no dates', SOFT_INK],
   ];
   const said = lines.filter(([n], k) => n > 0 || k === 0);
   const numberWide = said.reduce((m, [n]) => Math.max(m, measure.width('labelStrong', figure, amounts.number(n))), 0);
@@ -140,7 +141,7 @@ function factsColumn({ left, right, top, bottom }: Column, { frame, measure }: R
   }
   let shown = 0;
   let hidden = 0;
-  const list = (title: string, works: readonly WorkOn[], detail: (w: WorkOn) => [string, string]) => {
+  const list = <W extends WorkOn>(title: string, works: readonly W[], detail: (w: W) => [string, string]) => {
     if (works.length === 0) return;
     const step = size * 2.75;
     const room = Math.floor((bottom - (y + size * 1.6)) / step);
@@ -207,5 +208,11 @@ function factsColumn({ left, right, top, bottom }: Column, { frame, measure }: R
     `${things(w.elements)} · ${Math.round(w.share * 100)} %${w.behind > 0 ? ` · behind${lateWords(w)}` : lateWords(w)}`,
     w.behind > 0 && !grey ? MADDER : SOFT_INK,
   ]);
-  return { nodes, shown, left: hidden, shortened };
+  // What comes next is told as far as there is room: nobody misses more of it.
+  const still = hidden;
+  list('Coming next', date.next.slice(0, 5), (w) => [
+    `${things(w.elements)} from ${formatDay(w.first, 'medium')}${lateWords(w)}`,
+    SOFT_INK,
+  ]);
+  return { nodes, shown, left: still, shortened };
 }

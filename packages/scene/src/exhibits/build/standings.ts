@@ -50,6 +50,8 @@ export interface DateStanding extends ShownDate {
   behindWorks: WorkOn[];
   /** Works whose elements have come to stand since the date before. */
   finished: WorkOn[];
+  /** Works that have not begun, with the days on which they begin, the next first. */
+  next: (WorkOn & { first: Day })[];
   built: number;
   total: number;
 }
@@ -128,6 +130,7 @@ export function standingsOf(input: StandingInput, model: BuiltModel): Standings 
     const underWay: WorkOn[] = [];
     const behindWorks: WorkOn[] = [];
     const finished: WorkOn[] = [];
+    const next: DateStanding['next'] = [];
     const shares = new Map<number, number>();
     for (const position of order) {
       const own = byWork.get(position)!;
@@ -136,9 +139,11 @@ export function standingsOf(input: StandingInput, model: BuiltModel): Standings 
       const days = shownDays(input.schedule, position);
       if (days && days.first <= day && day < days.last && own.some(isNow)) underWay.push(work);
       else if (work.behind > 0) behindWorks.push(work);
+      if (days && days.first > day) next.push({ ...work, first: days.first });
       const come = own.filter((e) => stages[e] === THERE && before !== null && before[e] !== THERE);
       if (come.length > 0) finished.push({ ...work, elements: come.length });
     }
+    next.sort((a, b) => a.first - b.first);
     before = stages;
     const own = stages.filter((_, e) => meant[e] === 1);
     return {
@@ -151,6 +156,7 @@ export function standingsOf(input: StandingInput, model: BuiltModel): Standings 
       underWay,
       behindWorks,
       finished,
+      next,
       built: amounts.built[k]!,
       total: amounts.total,
     };

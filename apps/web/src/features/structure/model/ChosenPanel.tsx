@@ -181,7 +181,7 @@ export function ChosenPanel(p: Props) {
               aria-label="Code field"
               value={field}
               onChange={(e) => setField(e.target.value)}
-              className="min-w-0 flex-1 rounded border border-line bg-paper px-1 py-0.5"
+              className="min-w-[120px] flex-1 rounded border border-line bg-paper px-1 py-0.5"
             >
               <option value="">choose a field</option>
               {open.head.codeFields.map((f) => (
@@ -195,7 +195,7 @@ export function ChosenPanel(p: Props) {
               list="element-codes"
               value={code}
               onChange={(e) => setCode(e.target.value)}
-              className="w-24 rounded border border-line bg-paper px-1 py-0.5"
+              className="min-w-0 flex-1 rounded border border-line bg-paper px-1 py-0.5"
             />
             <datalist id="element-codes">
               {own?.values.map((v) => (

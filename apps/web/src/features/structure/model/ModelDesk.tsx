@@ -1,7 +1,7 @@
 'use client';
 import type { BuildView, Command, Condition, Effect, Look, MatchRule } from '@clembo/core';
-import { dayOf, isoDate, parseIsoDate, startOfDay } from '@clembo/core/time';
-import { defaultBrief, PROMISED } from '@clembo/scene/brief';
+import { dayOf, startOfDay } from '@clembo/core/time';
+import { defaultBrief, editionChoices, editionName, PROMISED } from '@clembo/scene/brief';
 import { formatDay } from '@clembo/scene/dates';
 import {
   DndContext,
@@ -19,7 +19,8 @@ import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react
 import { PlanFrame } from '@/features/plan/PlanFrame';
 import { usePlanChange } from '@/features/plan/usePlanChange';
 import { WherePart } from '@/features/plan/WherePart';
-import { PART_STYLE } from '@/features/show/parts/ListParts';
+import { DatePart } from '@/features/show/parts/DatePart';
+import { OnePart } from '@/features/show/parts/ListParts';
 import { ask } from '@/ui/ask';
 import type { FramePlan } from '@/ui/Frame';
 import { toast, wrong } from '@/ui/Toasts';
@@ -32,6 +33,7 @@ import { ElementList } from './ElementList';
 import { ModelCanvas } from './ModelCanvas';
 import { ModelsSheet, TakeModel, takeModelIn } from './ModelsSheet';
 import { RulesSheet } from './RulesSheet';
+import { saveFile, TakeOut } from './TakeOut';
 import { TimeBar } from './TimeBar';
 import { KindTray, WorkTray } from './Trays';
 import {
@@ -265,6 +267,13 @@ function Matching({ planId, open, book, onAgain }: Props) {
             <button type="button" className="quiet py-0.5!" onClick={() => setSheet('rules')}>
               Match rules{head.matchRules.length > 0 ? ` (${head.matchRules.length})` : ''}
             </button>
+            <TakeOut
+              onTake={(kind) =>
+                void open.room
+                  .modelFile(kind, { day: shownDay, where, colour, promised: false }, compare, Date.now())
+                  .then(saveFile, wrong)
+              }
+            />
             <button type="button" className="quiet py-0.5!" onClick={() => setSheet('models')}>
               Models ({book.models.filter((m) => m.taken).length})
             </button>
@@ -280,8 +289,10 @@ function Matching({ planId, open, book, onAgain }: Props) {
             of={{ fields: book.fields, textsOf: (id) => open.room.elementTexts(id) }}
           />
           , coloured by{' '}
-          <Choice
+          <OnePart
+            part="colour"
             label="Coloured by"
+            text={head.codeFields.find((f) => f.id === colour)?.name.toLowerCase() ?? 'one colour'}
             value={colour ?? ''}
             options={[
               ['', 'one colour'],
@@ -290,36 +301,48 @@ function Matching({ planId, open, book, onAgain }: Props) {
             onChange={(v) => setColour(v === '' ? null : v)}
           />
           , as they stand on{' '}
-          <input
-            type="date"
-            aria-label="Date"
-            value={isoDate(shownDay)}
-            onChange={(e) => {
-              const d = parseIsoDate(e.target.value);
-              if (d !== null) setDay(d);
-            }}
-            className={`${PART_STYLE} bg-transparent`}
+          <DatePart
+            part="day"
+            label="Date"
+            text={formatDay(shownDay, 'long')}
+            open={status === null ? 'the middle of it' : 'the status date'}
+            moment={startOfDay(shownDay)}
+            isFinish={false}
+            onChange={(moment) => setDay(moment === null ? status : dayOf(moment))}
           />
           {head.editions.length > 0 && (
             <>
               , against{' '}
-              <Choice
+              <OnePart
+                part="compare"
                 label="Against"
+                text={editionName(compare, head)}
                 value={compare ?? ''}
-                options={[
-                  ['', 'nothing'],
-                  ...head.editions.map((e, k): [string, string] => [
-                    k === head.editions.length - 1 ? PROMISED : e.id,
-                    e.name,
-                  ]),
-                ]}
+                options={[['', 'nothing'], ...editionChoices(head)]}
                 onChange={(v) => {
                   setCompare(v === '' ? null : v);
                   if (v === '') setBeside(false);
                 }}
               />
+              {compare !== null && (
+                <>
+                  ,{' '}
+                  <OnePart
+                    part="beside"
+                    label="The promise"
+                    text={beside ? 'side by side' : 'in one picture'}
+                    value={beside ? 'yes' : 'no'}
+                    options={[
+                      ['no', 'in one picture'],
+                      ['yes', 'side by side'],
+                    ]}
+                    onChange={(v) => setBeside(v === 'yes')}
+                  />
+                </>
+              )}
             </>
           )}
+          .
         </p>
         <div className="mt-2 grid min-h-0 flex-1 grid-cols-[228px_minmax(0,1fr)_236px] gap-4">
           {matching ? (
@@ -372,10 +395,7 @@ function Matching({ planId, open, book, onAgain }: Props) {
                 onFraming={setFraming}
                 aside={modes.size}
                 onShowAll={() => setModes(new Map())}
-                beside={beside}
-                onBeside={compare === null ? null : setBeside}
                 views={views}
-                where={where}
                 onView={(v) => {
                   setLook(v.look);
                   setWhere(v.where);
@@ -617,33 +637,5 @@ function Note({ tone = 'plain', children }: { tone?: 'plain' | 'late'; children:
     >
       {children}
     </div>
-  );
-}
-
-/** A part of the sentence that is one of a few. */
-function Choice({
-  label,
-  value,
-  options,
-  onChange,
-}: {
-  label: string;
-  value: string;
-  options: [string, string][];
-  onChange: (value: string) => void;
-}) {
-  return (
-    <select
-      aria-label={label}
-      value={value}
-      onChange={(e) => onChange(e.target.value)}
-      className={`${PART_STYLE} max-w-64 cursor-pointer appearance-none bg-transparent`}
-    >
-      {options.map(([v, t]) => (
-        <option key={v} value={v}>
-          {t}
-        </option>
-      ))}
-    </select>
   );
 }

@@ -1,5 +1,5 @@
 'use client';
-import type { BuildView, Condition, Look } from '@clembo/core';
+import type { BuildView, Look } from '@clembo/core';
 import { Bookmark, BoxSelect, Maximize2, X } from 'lucide-react';
 import { useState } from 'react';
 
@@ -21,17 +21,14 @@ interface Props {
   onFraming: (framing: boolean) => void;
   aside: number;
   onShowAll: () => void;
-  beside: boolean;
-  onBeside: ((beside: boolean) => void) | null;
   views: readonly BuildView[];
   onView: (view: BuildView) => void;
   onKeep: (name: string) => void;
   onDrop: (view: BuildView) => void;
-  where: Condition;
 }
 
 const BUTTON =
-  'rounded border border-line bg-paper px-1.5 py-0.5 hover:border-kelp aria-pressed:border-ink aria-pressed:font-semibold';
+  'rounded border border-line bg-paper px-1 py-0.5 hover:border-kelp aria-pressed:border-ink aria-pressed:font-semibold';
 
 /** How the model is looked at: from where, cut, storeys apart, what is put aside, kept views. */
 export function ViewTools(p: Props) {
@@ -40,7 +37,7 @@ export function ViewTools(p: Props) {
   const [low, high] = p.heights;
   const set = (part: Partial<Look>) => onLook({ ...look, ...part });
   return (
-    <div className="flex flex-wrap items-center gap-x-2 gap-y-1 text-[13px]">
+    <div className="flex flex-wrap items-center gap-x-1.5 gap-y-1 text-[13px]">
       <span className="flex gap-0.5" role="group" aria-label="Seen from">
         {SIDES.map(([turn, height, title]) => (
           <button
@@ -91,7 +88,7 @@ export function ViewTools(p: Props) {
           max={10}
           step={0.5}
           value={look.lift}
-          className="w-16 accent-[#0F6E6E]"
+          className="w-12 accent-[#0F6E6E]"
           onChange={(e) => set({ lift: Number(e.target.value) })}
         />
       </label>
@@ -104,18 +101,13 @@ export function ViewTools(p: Props) {
           max={high}
           step={(high - low) / 100 || 1}
           value={look.cut ?? high}
-          className="w-20 accent-[#0F6E6E]"
+          className="w-14 accent-[#0F6E6E]"
           onChange={(e) =>
             set({ cut: Number(e.target.value) >= high - 1e-6 ? null : Math.round(Number(e.target.value) * 100) / 100 })
           }
         />
         {look.cut !== null && <span className="text-ink">{look.cut.toFixed(1)} m</span>}
       </label>
-      {p.onBeside && (
-        <button type="button" className={BUTTON} aria-pressed={p.beside} onClick={() => p.onBeside!(!p.beside)}>
-          promised beside it
-        </button>
-      )}
       {p.aside > 0 && (
         <button type="button" className={`${BUTTON} border-marigold`} onClick={p.onShowAll}>
           show all again ({p.aside} aside)

@@ -6,7 +6,8 @@ import * as THREE from 'three';
 const TEXELS = LOOK_BYTES / 4;
 const ROW = 256;
 
-const PAPER = new THREE.Color(0xfbfaf6);
+// As it is written, without a colour space: what is drawn is shown as it is.
+const PAPER = new THREE.Color().setRGB(251 / 255, 250 / 255, 246 / 255, THREE.LinearSRGBColorSpace);
 
 /** A model on the graphics card: one mesh and one set of lines; how elements look is a texture. */
 export interface GpuModel {

@@ -5,13 +5,13 @@ import { answer, notFound, readId } from '@/server/answer';
 import { accessOf, store } from '@/server/store';
 import { UNCHANGING } from '@/server/unchanging';
 
-/** The bodies of a model, packed, and pressed for their way. */
+/** The bodies of a model, packed, as a gzip file: who asks unpacks it. */
 export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
   answer(request, async () => {
     const geometry = await readGeometry(store(), await accessOf(), readId((await params).id, 'model'));
     if (!geometry) throw notFound('model');
     const bytes = await promisify(gzip)(geometry, { level: 4 });
     return new Response(bytes as unknown as BodyInit, {
-      headers: { ...UNCHANGING, 'Content-Type': 'application/octet-stream', 'Content-Encoding': 'gzip' },
+      headers: { ...UNCHANGING, 'Content-Type': 'application/gzip' },
     });
   });
