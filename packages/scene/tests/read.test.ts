@@ -5,6 +5,7 @@ import {
   operatorsFor,
   parseIsoDate,
   readCondition,
+  type SelectField,
   selectFields,
   startOfDay,
 } from '@clembo/core';
@@ -100,7 +101,13 @@ describe('a sentence is read back as the brief that it says', () => {
                                 ? pick(SCALES.flatMap((t) => part.read(t, words, now) ?? []))
                                 : Math.floor(random() * 5000) * 1000,
                             )
-                          : part.set(someCondition(random, 1));
+                          : part.set(
+                              someCondition(
+                                random,
+                                1,
+                                part.fields ? selectFields({ ...wall, fields: part.fields(words) }) : undefined,
+                              ),
+                            );
         brief = { ...brief, ...change } as Brief;
       }
       const back = readBriefSentence(say(brief), defaultBrief(kind), words);
@@ -111,9 +118,12 @@ describe('a sentence is read back as the brief that it says', () => {
 });
 
 /** A condition whose words have one meaning: two tests or more where it is nested. */
-function someCondition(random: () => number, depth: number): Condition {
+function someCondition(
+  random: () => number,
+  depth: number,
+  fields: readonly SelectField[] = selectFields(wall),
+): Condition {
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
-  const fields = selectFields(wall);
   const test = () => {
     const field = pick(fields);
     const [is] = pick(operatorsFor(field.type));

@@ -2,7 +2,18 @@ import type { Plan } from '../plan/schema';
 import type { Schedule } from '../schedule/model';
 import type { Day } from '../time/civil';
 import type { BuildElement, ElementMeasure } from './element';
-import { type BuildTimes, GONE, LOOSE, NOT_YET, shareRaised, stageAt, STAGES, THERE, UNDATED, UNDER_WAY } from './times';
+import {
+  type BuildTimes,
+  GONE,
+  LOOSE,
+  NOT_YET,
+  shareRaised,
+  stageAt,
+  STAGES,
+  THERE,
+  UNDATED,
+  UNDER_WAY,
+} from './times';
 
 /** Against the promise: not as far as promised, as promised, farther. */
 export type Against = -1 | 0 | 1;

@@ -80,29 +80,27 @@ const numbers = (list: [number, string][], own: number, say: (v: number) => stri
 const metresPart = (
   key: 'cut' | 'lift',
   label: string,
+  lead: string,
   open: string,
-  say: (metres: string) => string,
-  said: RegExp,
+  none: 0 | null,
 ): Part<BuildBrief> => ({
   as: 'place',
   name: key,
   label,
-  lead: ', ',
-  quiet: (b) => (b[key] ?? 0) === 0 && (key === 'lift' || b[key] === null),
+  lead,
+  quiet: (b) => b[key] === none,
   open,
-  place: (b) => (key === 'lift' && b.lift === 0 ? null : b[key]),
+  place: (b) => (b[key] === none ? null : b[key]),
   unit: () => 'm',
-  words: (b) => ((key === 'lift' && b.lift === 0) || b[key] === null ? open : say(String(b[key]))),
+  words: (b) => (b[key] === none ? open : `${b[key]} m`),
   read: (text) => {
     const m = /-?\d+(?:[.,]\d+)?/.exec(text);
     const value = m ? Number(m[0].replace(',', '.')) : Number.NaN;
-    return Number.isFinite(value) && Math.abs(value) <= (key === 'lift' ? 1000 : 1e6) && (key === 'cut' || value >= 0)
-      ? value
-      : null;
+    return Math.abs(value) <= 1000 && (key === 'cut' || value >= 0) ? value : null;
   },
-  said,
-  typed: (b) => String(b[key] ?? ''),
-  set: (value) => (key === 'lift' ? { lift: value ?? 0 } : { cut: value }),
+  said: /^-?\d+(?:\.\d+)? m(?![a-z])/i,
+  typed: (b) => (b[key] === none ? '' : String(b[key])),
+  set: (value) => ({ [key]: value ?? none }),
 });
 
 /** Fields of elements by which a model can be narrowed; those of every model where the plan's are not known. */
@@ -127,7 +125,7 @@ export const BUILD_PARTS: Part<BuildBrief>[] = [
     shown: (b) => b.when === 'own',
     dates: (b) => b.dates,
     words: (b) => (b.dates.length === 0 ? NO_DATES : namedDateWords(b.dates)),
-    set: (dates) => ({ dates: dates.slice(0, MOST_DATES), when: dates.length > 0 ? 'own' : 'status' }),
+    set: (dates) => ({ dates: dates.slice(0, MOST_DATES) }),
   },
   {
     as: 'condition',
@@ -187,14 +185,8 @@ export const BUILD_PARTS: Part<BuildBrief>[] = [
     ],
     set: (v) => (v === 'all' ? { middle: null, span: null } : {}),
   },
-  metresPart(
-    'lift',
-    'Storeys',
-    'storeys where they stand',
-    (m) => `storeys lifted by ${m} m`,
-    /^storeys lifted by (-?\d+(?:\.\d+)?) m/i,
-  ),
-  metresPart('cut', 'Section', 'not cut', (m) => `cut at ${m} m`, /^cut at (-?\d+(?:\.\d+)?) m/i),
+  metresPart('lift', 'Storeys', ', storeys lifted by ', 'nothing', 0),
+  metresPart('cut', 'Section', ', cut at ', 'no height', null),
   yesPart('toCome', 'To come', { yes: 'with what is to come', no: 'without what is to come' }, true),
   yesPart('loose', 'Without work', { yes: 'with what has no work', no: 'without what has no work' }, true),
   ...pageParts<BuildBrief>(),

@@ -5,10 +5,10 @@ import { cameraOf } from './camera';
 import { boundsOf, drawModel, liftedBy, pngOf } from './picture';
 import type { DateStanding, Standings } from './standings';
 
-/** Points of a picture to a point of the page: 150 to an inch. */
-const FINE = 150 / 72;
+/** Points of a picture to a point of the page: 125 to an inch, each the middle of four. */
+const FINE = 125 / 72;
 /** No picture has more points than this, however large the page. */
-const MOST_POINTS = 3_200_000;
+const MOST_POINTS = 2_200_000;
 
 /** Makes pictures of a model on its dates, all with the same camera for the same proportion. */
 export function pictureMaker(brief: BuildBrief, { model, meant }: Standings) {

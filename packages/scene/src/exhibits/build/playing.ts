@@ -9,7 +9,7 @@ import { countWords, standingsOf } from './standings';
 /** So many days are shown one after the other. */
 const FRAMES = 36;
 /** The size of a picture that plays, in points of the page. */
-const SIZE = { width: 560, height: 360 };
+const SIZE = { width: 480, height: 300 };
 
 /** The model from its first day to its last, one picture after the other, each with what stands in words. */
 export function playFrames(input: ComposeInput<BuildBrief>, times: BuildTimes): PlayFrame[] {
