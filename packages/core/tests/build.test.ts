@@ -302,7 +302,7 @@ describe('matching', () => {
     expect(holds('class is Wall and P: Height is more than 3')).toBe('m/a');
     expect(holds('classification begins with B2020')).toBe('m/c');
     expect(holds('Zone is n or (class is Wall and storey is Ground)')).toBe('m/a m/d');
-    expect(holds('volume is empty')).toBe('m/a m/b m/c m/d');
+    expect(holds('volume in m³ is empty')).toBe('m/a m/b m/c m/d');
     expect(selectFields(spoken).map((f) => f.id)).toContain('code.zone');
     expect(() =>
       elementsHold(elements, [], {

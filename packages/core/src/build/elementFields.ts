@@ -11,9 +11,9 @@ const OWN: [SelectField, (e: BuildElement) => string | string[] | number | null]
   [{ id: 'element.identifier', name: 'identifier', type: 'text' }, (e) => e.ref.slice(e.ref.indexOf('/') + 1)],
   [{ id: 'element.model', name: 'model', type: 'text' }, (e) => e.ref.slice(0, e.ref.indexOf('/'))],
   [{ id: 'element.classification', name: 'classification', type: 'text' }, (e) => e.classifications],
-  [{ id: `${NUMBER_FIELD}length`, name: 'length', type: 'number' }, (e) => e.length],
-  [{ id: `${NUMBER_FIELD}area`, name: 'area', type: 'number' }, (e) => e.area],
-  [{ id: `${NUMBER_FIELD}volume`, name: 'volume', type: 'number' }, (e) => e.volume],
+  [{ id: `${NUMBER_FIELD}length`, name: 'length in m', type: 'number' }, (e) => e.length],
+  [{ id: `${NUMBER_FIELD}area`, name: 'area in m²', type: 'number' }, (e) => e.area],
+  [{ id: `${NUMBER_FIELD}volume`, name: 'volume in m³', type: 'number' }, (e) => e.volume],
 ];
 const READ = new Map(OWN.map(([f, read]) => [f.id, read]));
 
