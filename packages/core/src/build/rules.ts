@@ -103,7 +103,7 @@ export function likelyPairings(
   s: Schedule,
   elements: readonly BuildElement[],
   fields: { element: readonly string[]; activity: readonly string[] },
-  most = 3,
+  most = 1,
 ): Pairing[] {
   const matchedNow = new Set(plan.matches.flatMap((m) => (s.outline.indexOf.has(m.activity) ? m.elements : [])));
   const free = elements.flatMap((e, i) => (matchedNow.has(e.ref) ? [] : [i]));

@@ -20,6 +20,13 @@ interface Props {
   onChange: (condition: Condition) => void;
 }
 
+/** What is asked first: what something is called. */
+export const firstTest = (fields: readonly SelectField[]): Test => ({
+  field: fields.find((f) => f.name === 'name')?.id ?? fields[0]!.id,
+  is: 'contains',
+  values: [],
+});
+
 /** Tests, one a line, of which all or any must hold. Conditions within conditions are kept as they are. */
 export function ConditionEditor({ condition, fields, textsOf, onChange }: Props) {
   const { match, tests } = condition;
@@ -48,7 +55,7 @@ export function ConditionEditor({ condition, fields, textsOf, onChange }: Props)
                 'or'
               )}
             </span>
-            <TestLine test={test} fields={fields} textsOf={textsOf} onChange={(t) => set(k, t)} />
+            <TestLine first={k === 0} test={test} fields={fields} textsOf={textsOf} onChange={(t) => set(k, t)} />
             {tests.length > 1 && (
               <button
                 type="button"
@@ -65,7 +72,7 @@ export function ConditionEditor({ condition, fields, textsOf, onChange }: Props)
       <button
         type="button"
         className="ml-[42px] flex items-center gap-1 text-[14px] text-kelp hover:underline"
-        onClick={() => onChange({ match, tests: [...tests, { field: 'name', is: 'contains', values: [] }] })}
+        onClick={() => onChange({ match, tests: [...tests, firstTest(fields)] })}
       >
         <Plus size={13} aria-hidden /> one more test
       </button>
@@ -74,11 +81,14 @@ export function ConditionEditor({ condition, fields, textsOf, onChange }: Props)
 }
 
 function TestLine({
+  first,
   test,
   fields,
   textsOf,
   onChange,
 }: {
+  /** What is typed goes there at once. */
+  first: boolean;
   test: Test;
   fields: SelectField[];
   textsOf: Props['textsOf'];
@@ -123,6 +133,8 @@ function TestLine({
           <input
             type={type === 'day' ? 'date' : 'text'}
             inputMode={type === 'number' ? 'decimal' : undefined}
+            // biome-ignore lint: it was asked for by a click or a key
+            autoFocus={first}
             aria-label="What it is compared with"
             list={type === 'text' ? list : undefined}
             value={text}

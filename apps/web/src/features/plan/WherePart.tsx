@@ -4,7 +4,7 @@ import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { useState } from 'react';
 import { PART_STYLE } from '@/features/show/parts/ListParts';
 import type { OpenRoom } from '@/workers/planRoom';
-import { ConditionEditor } from './ConditionEditor';
+import { ConditionEditor, firstTest } from './ConditionEditor';
 
 interface Props {
   open: OpenRoom;
@@ -32,20 +32,11 @@ export function WherePart({ open, where, act, onChange, of }: Props) {
         data-brief-part="where"
         aria-label={`Only: ${words}`}
         className={PART_STYLE}
-        onClick={() =>
-          setAsked(
-            where.tests.length > 0
-              ? where
-              : {
-                  match: 'all',
-                  tests: [{ field: fields[0]!.id === 'ref' ? 'name' : fields[0]!.id, is: 'contains', values: [] }],
-                },
-          )
-        }
+        onClick={() => setAsked(where.tests.length > 0 ? where : { match: 'all', tests: [firstTest(fields)] })}
       >
         {words}
       </PopoverButton>
-      <PopoverPanel anchor={{ to: 'bottom start', gap: 6 }} className="panel w-[560px] p-4!" focus>
+      <PopoverPanel anchor={{ to: 'bottom start', gap: 6 }} className="panel w-[560px] p-4!">
         {({ close }) => (
           <>
             <ConditionEditor

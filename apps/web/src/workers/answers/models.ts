@@ -30,7 +30,7 @@ import {
   unpackGeometry,
   valueText,
 } from '@clembo/core';
-import { type BuildBrief, formatDay, type Promised } from '@clembo/scene';
+import { type BuildBrief, CATEGORIES, formatDay, type Promised } from '@clembo/scene';
 import { countWords, type DateStanding, standingsOf } from '@clembo/scene/standings';
 import { writeMatchesCsv } from '@clembo/formats/matches';
 import { writePlanModel } from '@clembo/formats/tasks';
@@ -247,13 +247,14 @@ export function matchingShown(held: Held, book: ModelBook, all: { works: boolean
       all.works ? schedule.outline.isSummary[i] || (a.kind !== 'activity' && a.kind !== 'levelOfEffort') : !idle.has(i)
     )
       return [];
-    const value = colours?.values.find((v) => v.code === a.codes[colours.id]);
+    const at = colours?.values.findIndex((v) => v.code === a.codes[colours.id]) ?? -1;
+    const colour = at < 0 ? null : (colours!.values[at]!.colour ?? CATEGORIES[at] ?? null);
     return [
       {
         ref: a.ref,
         name: a.name || a.ref,
         dates: dated(i),
-        colour: value?.colour ?? null,
+        colour,
         elements: cover.counts.get(i) ?? 0,
       },
     ];

@@ -176,7 +176,7 @@ export function ChosenPanel(p: Props) {
               if (field !== '') p.onCode(field, own?.values.find((v) => v.title === code)?.code ?? code.trim());
             }}
           >
-            <span className="text-soft">Code</span>
+            <span className="w-full text-soft">Give {facts.count === 1 ? 'it' : 'them'} a code</span>
             <select
               aria-label="Code field"
               value={field}

@@ -386,36 +386,38 @@ function Matching({ planId, open, book, onAgain }: Props) {
                 </button>
               </Note>
             )}
-            <div className="mt-1.5">
-              <ViewTools
-                look={look}
-                onLook={setLook}
-                heights={heights}
-                framing={framing}
-                onFraming={setFraming}
-                aside={modes.size}
-                onShowAll={() => setModes(new Map())}
-                views={views}
-                onView={(v) => {
-                  setLook(v.look);
-                  setWhere(v.where);
-                  setDay(v.day ?? status);
-                }}
-                onKeep={(name) => {
-                  const view: BuildView = {
-                    id: `view ${views.reduce((n, v) => Math.max(n, Number(/\d+$/.exec(v.id)?.[0] ?? 0)), 0) + 1}`,
-                    name,
-                    look,
-                    where,
-                    day: shownDay === status ? null : shownDay,
-                  };
-                  void put({ buildViews: [...views, view] }, `Keep the view ${name}`);
-                }}
-                onDrop={(v) =>
-                  void put({ buildViews: views.filter((x) => x.id !== v.id) }, `Let go of the view ${v.name}`)
-                }
-              />
-            </div>
+            {!asList && (
+              <div className="mt-1.5">
+                <ViewTools
+                  look={look}
+                  onLook={setLook}
+                  heights={heights}
+                  framing={framing}
+                  onFraming={setFraming}
+                  aside={modes.size}
+                  onShowAll={() => setModes(new Map())}
+                  views={views}
+                  onView={(v) => {
+                    setLook(v.look);
+                    setWhere(v.where);
+                    setDay(v.day ?? status);
+                  }}
+                  onKeep={(name) => {
+                    const view: BuildView = {
+                      id: `view ${views.reduce((n, v) => Math.max(n, Number(/\d+$/.exec(v.id)?.[0] ?? 0)), 0) + 1}`,
+                      name,
+                      look,
+                      where,
+                      day: shownDay === status ? null : shownDay,
+                    };
+                    void put({ buildViews: [...views, view] }, `Keep the view ${name}`);
+                  }}
+                  onDrop={(v) =>
+                    void put({ buildViews: views.filter((x) => x.id !== v.id) }, `Let go of the view ${v.name}`)
+                  }
+                />
+              </div>
+            )}
             <Dropping>
               {asList ? (
                 <ElementList

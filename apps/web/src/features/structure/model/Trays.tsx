@@ -134,7 +134,7 @@ function Work({
       aria-pressed={chosen}
       data-work={work.ref}
       className={`${CARD} border-l-[5px] ${chosen || drop.isOver ? 'border-marigold bg-marigold/10' : 'border-line hover:border-soft'}`}
-      style={{ borderLeftColor: work.colour ?? '#79519E' }}
+      style={work.colour ? { borderLeftColor: work.colour } : {}}
       onClick={onChoose}
       onPointerEnter={() => onPoint(work.ref)}
       onPointerLeave={() => onPoint(null)}
