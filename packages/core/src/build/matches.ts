@@ -73,7 +73,12 @@ export function coded(
           return false;
         }),
       );
-  for (const [ref, code] of wanted) if (code !== '') groups.set(code, [...(groups.get(code) ?? []), ref]);
+  for (const [ref, code] of wanted) {
+    if (code === '') continue;
+    const own = groups.get(code);
+    if (own) own.push(ref);
+    else groups.set(code, [ref]);
+  }
   const own = [...groups].map(([code, elements]) => ({ field, code, elements: [...elements].sort() }));
   return {
     codes: grouped([...codes.filter((c) => c.field !== field), ...own], codeKey),

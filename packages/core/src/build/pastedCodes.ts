@@ -27,7 +27,10 @@ export function pastedElementCodes(
   if (read)
     elements.forEach((e, i) => {
       const text = valueText(read(i), fieldType(key)).trim().toLowerCase();
-      if (text !== '') by.set(text, [...(by.get(text) ?? []), e.ref]);
+      if (text === '') return;
+      const own = by.get(text);
+      if (own) own.push(e.ref);
+      else by.set(text, [e.ref]);
     });
   const width = Math.max(0, ...table.map((row) => row.length));
   const hits = Array.from({ length: width }, (_, c) =>

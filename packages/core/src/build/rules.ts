@@ -74,7 +74,11 @@ export function caughtByRules(
       else if (known.has(`${rule.effect}\n${ref}`)) taken++;
       else {
         known.add(`${rule.effect}\n${ref}`);
-        for (const activity of new Set(own)) to.set(activity, [...(to.get(activity) ?? []), ref]);
+        for (const activity of new Set(own)) {
+          const refs = to.get(activity);
+          if (refs) refs.push(ref);
+          else to.set(activity, [ref]);
+        }
       }
     }
     const matches = [...to].map(([activity, refs]) => ({ activity, effect: rule.effect, elements: refs }));

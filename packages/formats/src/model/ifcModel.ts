@@ -242,7 +242,9 @@ class Reader {
       if (i === undefined) continue;
       for (const task of list(rel.RelatedObjects)) {
         const t = refId(task) ?? -1;
-        by.set(t, [...(by.get(t) ?? []), elements[i]!.ref]);
+        const own = by.get(t);
+        if (own) own.push(elements[i]!.ref);
+        else by.set(t, [elements[i]!.ref]);
       }
     }
     for (const rel of this.named('IFCRELASSIGNSTOPROCESS')) {

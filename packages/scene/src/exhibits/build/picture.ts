@@ -190,16 +190,22 @@ function lightFrom({ right, up, ahead }: Camera) {
   const l = [0, 1, 2].map((k) => -0.35 * right[k]! + 0.5 * up[k]! - 0.45 * ahead[k]! + (k === 2 ? 0.6 : 0));
   const long = Math.hypot(...l);
   const [lx, ly, lz] = l.map((v) => v / long) as Corner;
+  const [ax, ay, az] = ahead;
   return (c: Float32Array, i: number, j: number, k: number): number => {
-    const [ux, uy, uz] = [c[j]! - c[i]!, c[j + 1]! - c[i + 1]!, c[j + 2]! - c[i + 2]!];
-    const [vx, vy, vz] = [c[k]! - c[i]!, c[k + 1]! - c[i + 1]!, c[k + 2]! - c[i + 2]!];
-    let [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
-    const length = Math.hypot(nx, ny, nz);
+    const ux = c[j]! - c[i]!;
+    const uy = c[j + 1]! - c[i + 1]!;
+    const uz = c[j + 2]! - c[i + 2]!;
+    const vx = c[k]! - c[i]!;
+    const vy = c[k + 1]! - c[i + 1]!;
+    const vz = c[k + 2]! - c[i + 2]!;
+    const nx = uy * vz - uz * vy;
+    const ny = uz * vx - ux * vz;
+    const nz = ux * vy - uy * vx;
+    const length = Math.sqrt(nx * nx + ny * ny + nz * nz);
     if (length === 0) return 1;
     // Either side of a face may be seen; the one that is looks at the eye.
-    const toEye = nx * ahead[0] + ny * ahead[1] + nz * ahead[2] > 0 ? -1 : 1;
-    [nx, ny, nz] = [(nx / length) * toEye, (ny / length) * toEye, (nz / length) * toEye];
-    const light = 0.7 + 0.3 * Math.max(0, nx * lx + ny * ly + nz * lz);
+    const side = nx * ax + ny * ay + nz * az > 0 ? -1 : 1;
+    const light = 0.7 + 0.3 * Math.max(0, (side * (nx * lx + ny * ly + nz * lz)) / length);
     // Few steps of light: the same face is the same colour in all its triangles.
     return Math.round(light * 64) / 64;
   };

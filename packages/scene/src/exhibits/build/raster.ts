@@ -40,14 +40,27 @@ export class Raster {
     const down = ((cd - ad) * (bx - ax) - (bd - ad) * (cx - ax)) / area;
     const first = Math.max(0, Math.ceil(Math.min(ay, by, cy) - 0.5));
     const last = Math.min(this.height - 1, Math.floor(Math.max(ay, by, cy) - 0.5));
-    const { width, depth } = this;
+    const { width, depth, colour: points } = this;
+    // How far each side goes across for a step down; a level side bounds no row.
+    const ab = by === ay ? 0 : (bx - ax) / (by - ay);
+    const bc = cy === by ? 0 : (cx - bx) / (cy - by);
+    const ca = ay === cy ? 0 : (ax - cx) / (ay - cy);
     for (let row = first; row <= last; row++) {
       const y = row + 0.5;
-      let [left, right] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
-      for (let side = 0; side < 3; side++) {
-        const [px, py, qx, qy] = side === 0 ? [ax, ay, bx, by] : side === 1 ? [bx, by, cx, cy] : [cx, cy, ax, ay];
-        if (py === qy || (y < py && y < qy) || (y > py && y > qy)) continue;
-        const x = px + ((qx - px) * (y - py)) / (qy - py);
+      let left = Number.POSITIVE_INFINITY;
+      let right = Number.NEGATIVE_INFINITY;
+      if (ay <= y !== by <= y || (ay !== by && (y === ay || y === by))) {
+        const x = ax + ab * (y - ay);
+        if (x < left) left = x;
+        if (x > right) right = x;
+      }
+      if (by <= y !== cy <= y || (by !== cy && (y === by || y === cy))) {
+        const x = bx + bc * (y - by);
+        if (x < left) left = x;
+        if (x > right) right = x;
+      }
+      if (cy <= y !== ay <= y || (cy !== ay && (y === cy || y === ay))) {
+        const x = cx + ca * (y - cy);
         if (x < left) left = x;
         if (x > right) right = x;
       }
@@ -55,11 +68,18 @@ export class Raster {
       const to = Math.min(width - 1, Math.floor(right - 0.5));
       let at = row * width + from;
       let d = ad + across * (from + 0.5 - ax) + down * (y - ay);
-      for (let column = from; column <= to; column++, at++, d += across) {
-        if (d >= depth[at]! || (hatched > 0 && (column + row) % (hatched * 4) >= hatched)) continue;
-        depth[at] = d;
-        this.colour[at] = colour;
-      }
+      if (hatched === 0)
+        for (let column = from; column <= to; column++, at++, d += across) {
+          if (d >= depth[at]!) continue;
+          depth[at] = d;
+          points[at] = colour;
+        }
+      else
+        for (let column = from; column <= to; column++, at++, d += across) {
+          if (d >= depth[at]! || (column + row) % (hatched * 4) >= hatched) continue;
+          depth[at] = d;
+          points[at] = colour;
+        }
     }
   }
 
@@ -80,40 +100,42 @@ export class Raster {
     if (!Number.isFinite(steps)) return;
     const long = Math.max(1, steps);
     // Of a line that leaves the picture far behind, only what is near it is walked.
-    const [from, to] = this.within(ax, ay, bx, by, long, thick);
-    const { width, height, depth } = this;
+    let first = 0;
+    let last = 1;
+    const dx = bx - ax;
+    const dy = by - ay;
+    if (dx === 0) {
+      if (ax < -thick || ax > this.width + thick) return;
+    } else {
+      const p = (-thick - ax) / dx;
+      const q = (this.width + thick - ax) / dx;
+      first = Math.max(first, Math.min(p, q));
+      last = Math.min(last, Math.max(p, q));
+    }
+    if (dy === 0) {
+      if (ay < -thick || ay > this.height + thick) return;
+    } else {
+      const p = (-thick - ay) / dy;
+      const q = (this.height + thick - ay) / dy;
+      first = Math.max(first, Math.min(p, q));
+      last = Math.min(last, Math.max(p, q));
+    }
+    const from = Math.floor(first * long);
+    const to = Math.ceil(last * long);
+    const { width, height, depth, colour: points } = this;
     const half = (thick - 1) / 2;
     for (let k = from; k <= to; k++) {
       if (dashed > 0 && k % (dashed * 2) >= dashed) continue;
       const t = k / long;
-      const [x, y] = [Math.round(ax + (bx - ax) * t - 0.5 - half), Math.round(ay + (by - ay) * t - 0.5 - half)];
+      const x = Math.round(ax + dx * t - 0.5 - half);
+      const y = Math.round(ay + dy * t - 0.5 - half);
       const d = ad + (bd - ad) * t - little;
-      for (let j = 0; j < thick; j++)
-        for (let i = 0; i < thick; i++) {
-          const [column, row] = [x + i, y + j];
-          if (column < 0 || row < 0 || column >= width || row >= height) continue;
+      for (let row = Math.max(0, y); row < Math.min(height, y + thick); row++)
+        for (let column = Math.max(0, x); column < Math.min(width, x + thick); column++) {
           const at = row * width + column;
-          if (d > depth[at]!) continue;
-          this.colour[at] = colour;
+          if (d <= depth[at]!) points[at] = colour;
         }
     }
-  }
-
-  private within(ax: number, ay: number, bx: number, by: number, long: number, thick: number): [number, number] {
-    let [from, to] = [0, 1];
-    for (const [p, d, most] of [
-      [ax, bx - ax, this.width],
-      [ay, by - ay, this.height],
-    ] as const) {
-      if (d === 0) {
-        if (p < -thick || p > most + thick) return [1, 0];
-        continue;
-      }
-      const [a, b] = [(-thick - p) / d, (most + thick - p) / d];
-      from = Math.max(from, Math.min(a, b));
-      to = Math.min(to, Math.max(a, b));
-    }
-    return [Math.floor(from * long), Math.ceil(to * long)];
   }
 
   /** The picture at half its width and height, each point the middle of four: red, green, blue, a byte each. */

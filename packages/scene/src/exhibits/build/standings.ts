@@ -1,5 +1,6 @@
 import {
   againstPromise,
+  type BuildElement,
   type BuildTimes,
   buildTimes,
   countStages,
@@ -7,7 +8,9 @@ import {
   dayOf,
   elementsHold,
   GOING,
+  type Plan,
   quantityBuilt,
+  type Schedule,
   shareBuilt,
   shownDays,
   stageAt,
@@ -71,14 +74,29 @@ export type StandingInput = Pick<Input, 'plan' | 'schedule' | 'promised'> & {
   brief: Omit<BuildBrief, 'page' | 'kind' | 'title'>;
 };
 
+/** Times by schedule, for as long as it and what was matched are the same: another day asks for the same ones. */
+const known = new WeakMap<
+  Schedule,
+  { matches: Plan['matches']; elements: readonly BuildElement[]; times: BuildTimes & { dated: Plan } }
+>();
+
+/** When elements come and go by the dates of a plan and the matches of another (or the same). */
+function timesOf(dated: Plan, { matches }: Plan, schedule: Schedule, elements: readonly BuildElement[]): BuildTimes {
+  const held = known.get(schedule);
+  if (held && held.matches === matches && held.elements === elements && held.times.dated === dated) return held.times;
+  const times = { ...buildTimes({ ...dated, matches }, schedule, elements), dated };
+  known.set(schedule, { matches, elements, times });
+  return times;
+}
+
 /** How the elements that a brief means stand on its dates. */
 export function standingsOf(input: StandingInput, model: BuiltModel): Standings {
   const { plan, schedule, brief, promised } = input;
   const { elements } = model;
   const holds = brief.where.tests.length === 0 ? () => true : elementsHold(elements, plan.elementCodes, brief.where);
   const meant = Uint8Array.from(elements, (_, e) => (holds(e) ? 1 : 0));
-  const times = buildTimes(plan, schedule, elements);
-  const then = promised && buildTimes({ ...promised.plan, matches: plan.matches }, promised.schedule, elements);
+  const times = timesOf(plan, plan, schedule, elements);
+  const then = promised && timesOf(promised.plan, plan, promised.schedule, elements);
   const looksOf = codeLooks(plan, brief.colour, brief.print);
   const colours = new Map<number, string>();
   const colourOf = (position: number | undefined): string => {
@@ -92,7 +110,12 @@ export function standingsOf(input: StandingInput, model: BuiltModel): Standings 
   };
   const byWork = new Map<number, number[]>();
   for (let e = 0; e < elements.length; e++)
-    if (meant[e]) for (const a of times.activities[e]!) byWork.set(a, [...(byWork.get(a) ?? []), e]);
+    if (meant[e])
+      for (const a of times.activities[e]!) {
+        const own = byWork.get(a);
+        if (own) own.push(e);
+        else byWork.set(a, [e]);
+      }
   const order = [...byWork.keys()].sort((a, b) => a - b);
   const lateOf = (position: number): number | null => {
     const j = promised?.schedule.outline.indexOf.get(plan.activities[position]!.ref);
