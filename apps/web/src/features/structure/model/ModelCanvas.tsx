@@ -1,7 +1,7 @@
 'use client';
 import type { Body, Look } from '@clembo/core';
 import { type Bounds, cameraOf, elementAt, elementsIn, LOOK_BYTES } from '@clembo/scene/model';
-import { Canvas, useThree } from '@react-three/fiber';
+import { Canvas, useFrame, useThree } from '@react-three/fiber';
 import { type PointerEvent, useEffect, useMemo, useRef, useState } from 'react';
 import * as THREE from 'three';
 import { gpuModel, PAPER, putLooks } from './gpu';
@@ -25,11 +25,16 @@ interface Props {
   framing: boolean;
 }
 
+/** A frame that takes longer than this does not follow the hand, in milliseconds; and points to a pixel meanwhile. */
+const SLOW = 90;
+const ROUGH = 0.4;
+
 /** The model in three dimensions, drawn only when something changes; seen as its pages see it. */
 export function ModelCanvas(props: Props) {
   const { body, bounds, look, looks, storeys, label, onLook, onPoint, onFrame, onHover, framing } = props;
   const element = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
+  const [moving, setMoving] = useState(false);
   const [frame, setFrame] = useState<{ x0: number; y0: number; x1: number; y1: number } | null>(null);
   const hold = useRef<{ x: number; y: number; look: Look; moved: boolean; mode: 'turn' | 'shift' | 'frame' } | null>(
     null,
@@ -78,6 +83,7 @@ export function ModelCanvas(props: Props) {
     const [dx, dy] = [e.clientX - held.x, e.clientY - held.y];
     if (!held.moved && Math.hypot(dx, dy) < 4) return;
     held.moved = true;
+    if (held.mode !== 'frame') setMoving(true);
     if (held.mode === 'frame') {
       const box = element.current!.getBoundingClientRect();
       const [x, y] = [held.x - box.left, held.y - box.top];
@@ -99,6 +105,7 @@ export function ModelCanvas(props: Props) {
   const up = (e: PointerEvent) => {
     const held = hold.current;
     hold.current = null;
+    setMoving(false);
     if (!held || !camera) return;
     const more = e.shiftKey || e.ctrlKey || e.metaKey;
     if (held.mode === 'frame' && frame) {
@@ -152,7 +159,7 @@ export function ModelCanvas(props: Props) {
           resize={{ debounce: 0 }}
           style={{ pointerEvents: 'none' }}
         >
-          <Model body={body} looks={looks} storeys={storeys} look={look} camera={camera} />
+          <Model body={body} looks={looks} storeys={storeys} look={look} camera={camera} moving={moving} />
         </Canvas>
       )}
       {frame && (
@@ -171,9 +178,28 @@ function Model({
   storeys,
   look,
   camera: seen,
-}: Pick<Props, 'body' | 'looks' | 'storeys' | 'look'> & { camera: ReturnType<typeof cameraOf> }) {
-  const { set, invalidate, scene, size } = useThree();
+  moving,
+}: Pick<Props, 'body' | 'looks' | 'storeys' | 'look'> & { camera: ReturnType<typeof cameraOf>; moving: boolean }) {
+  const { set, setDpr, invalidate, scene, size } = useThree();
   const model = useMemo(() => gpuModel(body, storeys), [body, storeys]);
+  const slow = useRef({ last: 0, is: false });
+  useFrame(() => {
+    const now = performance.now();
+    if (moving && slow.current.last > 0 && now - slow.current.last > SLOW && !slow.current.is) {
+      // Where drawing does not follow the hand, it is drawn roughly for as long as it moves.
+      slow.current.is = true;
+      model.lines.visible = false;
+      setDpr(ROUGH);
+    }
+    slow.current.last = moving ? now : 0;
+  });
+  useEffect(() => {
+    if (moving || !slow.current.is) return;
+    slow.current = { last: 0, is: false };
+    model.lines.visible = true;
+    setDpr(Math.min(2, window.devicePixelRatio));
+    invalidate();
+  });
   useEffect(() => () => model.dispose(), [model]);
   useEffect(() => {
     scene.background = PAPER;
