@@ -121,11 +121,13 @@ const measuring = (part: string, ready: string) => async (page: Page) => {
   await page.waitForSelector(ready);
 };
 await take('week', measuring('week', 'nav[aria-label="What is asked"] li'));
-await take('over-editions', measuring('editions', '[role="img"] svg'));
-await take('calendars', async (page) => {
+await take('model', async (page) => {
   const href = await row(page, 'Saltmere', 'Structure');
-  await page.goto(`${href}/calendars`, { waitUntil: 'networkidle2' });
-  await page.waitForSelector('[data-day]');
+  await page.goto(`${href}/model`, { waitUntil: 'networkidle2' });
+  await page.waitForSelector('[data-testid="model-view"] canvas');
+  const box = (await (await page.$('[data-testid="model-view"]'))!.boundingBox())!;
+  await new Promise((r) => setTimeout(r, 2500));
+  await page.mouse.click(box.x + box.width * 0.7, box.y + box.height * 0.42);
 });
 await take('resources', async (page) => {
   const href = await row(page, 'Saltmere', 'Structure');
@@ -158,6 +160,7 @@ const offered = (plan: string, name: string) => async (page: Page) => {
 await take('network', offered('Saltmere', 'The network by contractor'));
 await take('handoffs', offered('Museum', 'Who hands over to whom'));
 await take('line', offered('Saltmere', 'Beach, the whole line'));
+await take('storyboard', (page) => show(page, 'Saltmere', 'The station from start to finish'));
 // Last, since it leaves the page as it was set by hand.
 await take('margin', async (page) => {
   await show(page, 'Museum', 'By project');
