@@ -184,11 +184,19 @@ test('codes are pasted against the identifier, and what is of no element is said
   const ref = (await stored()).plan.matches.find((m) => m.activity === 'W208')!.elements[0]!;
   const identifier = ref.slice(ref.indexOf('/') + 1);
   await press('See the list');
-  await press('Paste codes');
+  await press('Give codes');
   await page.type('textarea[aria-label="Codes to paste"]', `Identifier\tZone\n${identifier}\tWall\nnobody\tStation`);
   await (await page.waitForSelector('button::-p-text(Code by 3 rows)'))!.click();
   await until(async () => (await stored()).plan.elementCodes.map((c) => [c.code, c.elements.length]), [['Wall', 1]]);
   await waitForWords('1 keys are of no element: nobody');
+  // And from what elements say themselves: the first characters of their classification.
+  await press('Give codes');
+  await page.type('[aria-label="How many characters"]', '3');
+  await press('Take it from there');
+  await until(
+    async () => (await stored()).plan.elementCodes.some((c) => c.code === 'B20' && c.elements.length > 50),
+    true,
+  );
   await press('See the model');
 });
 

@@ -8,6 +8,7 @@ import {
   buildRange,
   buildTimes,
   caughtByRules,
+  checkPlan,
   collide,
   type Command,
   commandWords,
@@ -21,6 +22,7 @@ import {
   elementsHold,
   type ElementMatch,
   endOfDay,
+  fieldReader,
   FIVE_DAY,
   GeometryRefused,
   GOING,
@@ -31,6 +33,8 @@ import {
   makeElement,
   makeField,
   makePlan,
+  mendCommand,
+  mendsFor,
   modelChanges,
   NOT_YET,
   packGeometry,
@@ -50,6 +54,7 @@ import {
   UNDATED,
   UNDER_WAY,
   unpackGeometry,
+  wordsFor,
 } from '../src/index';
 import { seeded } from './helpers';
 
@@ -394,6 +399,34 @@ describe('matching', () => {
       underWay: 1,
       gone: 0,
     });
+  });
+
+  test('they are findings too, and one of those who build is chosen to build alone', () => {
+    const wrong = {
+      ...plan,
+      matches: [
+        { activity: 'A', effect: 'builds' as const, elements: ['m/a', 'm/b'] },
+        { activity: 'B', effect: 'builds' as const, elements: ['m/a', 'm/b', 'm/c'] },
+        { activity: 'A', effect: 'stands' as const, elements: ['m/c'] },
+      ],
+    };
+    const found = checkPlan(wrong, schedulePlan(wrong)).filter((f) => f.facts?.elements !== undefined);
+    expect(found.map((f) => [f.code, f.refs, f.facts!.elements])).toEqual([
+      ['builtTwice', ['A', 'B'], 2],
+      ['standsAndBuilt', ['A', 'B'], 1],
+    ]);
+    expect(wordsFor(found[0]!)).toBe(
+      '2 elements are built by A, B. Leave them with one of these, or let each build its own.',
+    );
+    const s = schedulePlan(wrong);
+    expect(mendsFor(wrong, s, found[0]!).map((m) => m.words)).toEqual(['They are built only by']);
+    const { plan: mended } = applyCommand(wrong, mendCommand(wrong, s, [found[0]!], 'oneBuilds', 'A'));
+    expect(mended.matches.map((m) => [m.activity, m.effect, m.elements])).toEqual([
+      ['A', 'builds', ['m/a', 'm/b']],
+      ['A', 'stands', ['m/c']],
+      ['B', 'builds', ['m/c']],
+    ]);
+    expect(fieldReader(mended, s, 'elements')!(0)).toBe(3);
   });
 
   test('codes are pasted against any key, in any order of rows and columns', () => {

@@ -554,6 +554,11 @@ export class PlanRoom {
     return codedElements(this.held, await this.modelBook(), field, { key, table });
   }
 
+  /** Codes of elements from what they say themselves. */
+  async codesFromField(field: string, from: string, characters: number | null): Promise<CodedElements> {
+    return codedElements(this.held, await this.modelBook(), field, { from, characters });
+  }
+
   /** A code for elements that are chosen. */
   async codedElements(field: string, code: string, chosen: number[]): Promise<CodedElements> {
     return codedElements(this.held, await this.modelBook(), field, { code, chosen });

@@ -1,4 +1,5 @@
 import type { Finding } from '../findings/finding';
+import { buildFindings } from './buildChecks';
 import { lineFindings } from './lineChecks';
 import { type Activity, isMilestone, type Plan } from '../plan/schema';
 import { NONE } from '../schedule/slots';
@@ -315,4 +316,5 @@ const CHECKS: ((c: Checked) => Finding[])[] = [
   givenAgainstComputed,
   milestonesWithDuration,
   lineFindings,
+  buildFindings,
 ];

@@ -50,9 +50,15 @@ export type FindingCode =
   | 'lineClash'
   | 'inClosedWindow'
   | 'rateAgainstDates'
+  | 'builtTwice'
+  | 'removedBeforeBuilt'
+  | 'standsAndBuilt'
   | 'outOfSequence'
   | 'givenAgainstComputed'
   | 'milestoneWithDuration';
+
+const elementsIn = ({ facts }: Finding): string =>
+  facts?.elements === 1 ? 'One element is' : `${facts?.elements ?? ''} elements are`;
 
 /** What a finding says, in one sentence that names the thing and what to do about it. */
 export function wordsFor(finding: Finding): string {
@@ -132,6 +138,12 @@ export function wordsFor(finding: Finding): string {
         : `${refs[0]} and ${refs[1]} are at the same place of ${fact('line')} on ${fact('date')}, at ${fact('place')}, which ${fact('kind') === 'held' ? `${refs[1]} holds then` : 'both hold'}. Let one of them go later.`;
     case 'inClosedWindow':
       return `${refs[0]} holds ${fact('place')} of ${fact('line')} on ${fact('date')}, while it is closed by “${fact('window')}” until ${fact('until')}. Let it go before or behind that.`;
+    case 'builtTwice':
+      return `${elementsIn(finding)} built by ${list}. Leave them with one of these, or let each build its own.`;
+    case 'removedBeforeBuilt':
+      return `${elementsIn(finding)} removed before they stand: ${list}. Check the dates, or who removes them.`;
+    case 'standsAndBuilt':
+      return `${elementsIn(finding)} said to stand for a while, and to be built or removed: ${list}. Say one of these.`;
     case 'rateAgainstDates':
       return `${list}: along the line at the stated rate, with closed windows and days off, the work does not end on the day that the plan says (off by up to ${fact('days')} days).`;
     case 'linearWithoutRate':

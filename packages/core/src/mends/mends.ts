@@ -396,6 +396,26 @@ const MENDS: { [C in FindingCode]?: MendMaker[] | ((found: Found) => MendMaker[]
     clashMends(plan, s, finding).map(({ id, words, command }) => mend(id, words, () => [command])),
   inClosedWindow: ({ plan, s, finding }) =>
     windowMends(plan, s, finding).map(({ id, words, command }) => mend(id, words, () => [command])),
+  builtTwice: [
+    mend(
+      'oneBuilds',
+      'They are built only by',
+      ({ plan, finding: { refs } }, answer) => {
+        const built = (ref: string) =>
+          plan.matches.find((m) => m.activity === ref && m.effect === 'builds')?.elements ?? [];
+        const kept = new Set(built(answer));
+        return refs
+          .filter((ref) => ref !== answer)
+          .flatMap((activity): Command[] => {
+            const elements = built(activity).filter((e) => kept.has(e));
+            return elements.length === 0
+              ? []
+              : [{ do: 'unmatchElements', match: { activity, effect: 'builds', elements } }];
+          });
+      },
+      { asks: 'one of these' },
+    ),
+  ],
   rateAgainstDates: [
     mend('asPaced', 'Take the end that the rate gives', ({ plan, s, a }) => lengthOfRate(plan, s, a.ref, 'day'), {
       all: true,

@@ -124,6 +124,11 @@ const PLAN_FIELDS: PlanField[] = [
       return rate === undefined ? null : Math.round(rate * 100) / 100;
     };
   }),
+  field('elements', 'elements', 'number', false, (p) => {
+    const counts = new Map<string, number>();
+    for (const m of p.matches) counts.set(m.activity, (counts.get(m.activity) ?? 0) + m.elements.length);
+    return (i) => counts.get(p.activities[i]!.ref) ?? null;
+  }),
   field('calendar', 'calendar', 'text', false, (p) => {
     const names = new Map(p.calendars.map((c) => [c.id, c.name]));
     return (i) => names.get(p.activities[i]!.calendar ?? p.calendar) ?? '';

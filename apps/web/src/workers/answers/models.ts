@@ -16,12 +16,14 @@ import {
   type ElementMatch,
   elementReader,
   elementsHold,
+  type FieldReader,
   fieldType,
   isoDate,
   likelyPairings,
   makeValue,
   type MatchRule,
   type ModelChanges,
+  type PastedElementCodes,
   pastedElementCodes,
   quantityBuilt,
   type SelectField,
@@ -533,6 +535,21 @@ export function elementsOfWork({ plan }: Held, { elements }: ModelBook, ref: str
   return elements.flatMap((e, i) => (own.has(e.ref) ? [i] : []));
 }
 
+/** Codes from what elements say themselves: a value, or its first characters; the first where there are several. */
+function codesFrom(
+  elements: readonly BuildElement[],
+  read: FieldReader | null,
+  { from, characters }: { from: string; characters: number | null },
+): PastedElementCodes {
+  const codes = elements.flatMap((e, i): [string, string][] => {
+    const value = read?.(i) ?? null;
+    const text = (Array.isArray(value) ? (value[0] ?? '') : valueText(value, fieldType(from))).trim();
+    const code = characters === null ? text : text.slice(0, characters);
+    return code === '' ? [] : [[e.ref, code]];
+  });
+  return { codes, unknown: [], twofold: [] };
+}
+
 /** The command that codes elements, and what could not be used of a paste. */
 export interface CodedElements {
   command: Command | null;
@@ -546,16 +563,21 @@ export function codedElements(
   { plan }: Held,
   { elements }: ModelBook,
   field: string,
-  said: { key: string; table: string[][] } | { code: string; chosen: readonly number[] },
+  said:
+    | { key: string; table: string[][] }
+    | { code: string; chosen: readonly number[] }
+    | { from: string; characters: number | null },
 ): CodedElements {
   const { codes, unknown, twofold } =
     'table' in said
       ? pastedElementCodes(elements, plan.elementCodes, said.key, said.table)
-      : {
-          codes: said.chosen.map((e): [string, string] => [elements[e]!.ref, said.code]),
-          unknown: [],
-          twofold: [],
-        };
+      : 'from' in said
+        ? codesFrom(elements, elementReader(elements, plan.elementCodes, said.from), said)
+        : {
+            codes: said.chosen.map((e): [string, string] => [elements[e]!.ref, said.code]),
+            unknown: [],
+            twofold: [],
+          };
   const own = plan.codeFields.find((f) => f.id === field);
   if (!own || codes.length === 0) return { command: null, count: 0, unknown, twofold };
   // A code may be written as its title.

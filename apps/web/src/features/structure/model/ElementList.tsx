@@ -18,10 +18,11 @@ interface Props {
   onChoose: (elements: readonly number[], more: boolean) => void;
   onAll: (where: Condition) => void;
   onPaste: (field: string, key: string, table: string[][]) => void;
+  onFill: (field: string, from: string, characters: number | null) => void;
 }
 
 /** Elements as a list, with any property as a column; a click on a value chooses all that have it. */
-export function ElementList({ open, fields, where, chosen, onChoose, onAll, onPaste }: Props) {
+export function ElementList({ open, fields, where, chosen, onChoose, onAll, onPaste, onFill }: Props) {
   const [columns, setColumns] = useState(FIRST);
   const [elements, setElements] = useState<number[]>([]);
   const [cells, setCells] = useState<string[][]>([]);
@@ -175,54 +176,55 @@ export function ElementList({ open, fields, where, chosen, onChoose, onAll, onPa
         </span>
         {open.head.codeFields.length > 0 && (
           <button type="button" className="quiet ml-auto px-2! py-0.5!" onClick={() => setPasting((v) => !v)}>
-            Paste codes
+            Give codes
           </button>
         )}
       </div>
-      {pasting && <PasteCodes open={open} fields={all} onPaste={onPaste} onClose={() => setPasting(false)} />}
+      {pasting && (
+        <GiveCodes open={open} fields={all} onPaste={onPaste} onFill={onFill} onClose={() => setPasting(false)} />
+      )}
     </div>
   );
 }
 
-/** Codes for elements, pasted as two columns: a key that elements have, and the code. */
-function PasteCodes({
+/** Codes for elements: pasted as two columns, a key that elements have and the code, or taken from what they say. */
+function GiveCodes({
   open,
   fields,
   onPaste,
+  onFill,
   onClose,
 }: {
   open: OpenRoom;
   fields: readonly SelectField[];
   onPaste: Props['onPaste'];
+  onFill: Props['onFill'];
   onClose: () => void;
 }) {
   const [text, setText] = useState('');
   const [key, setKey] = useState('element.identifier');
+  const [from, setFrom] = useState('element.classification');
+  const [characters, setCharacters] = useState('');
   const [field, setField] = useState(open.head.codeFields[0]!.id);
   const table = text
     .split(/\r?\n/)
     .map((line) => line.split('\t').map((c) => c.trim()))
     .filter((row) => row.some((c) => c !== ''));
   const select = 'rounded border border-line bg-paper px-1.5 py-0.5';
+  const choice = (label: string, value: string, onChange: (v: string) => void) => (
+    <select aria-label={label} className={select} value={value} onChange={(e) => onChange(e.target.value)}>
+      {fields.map((f) => (
+        <option key={f.id} value={f.id}>
+          {f.name}
+        </option>
+      ))}
+    </select>
+  );
+  const count = characters.trim() === '' ? null : Number(characters);
   return (
-    <form
-      className="border-t border-line px-3 py-2"
-      onSubmit={(e) => {
-        e.preventDefault();
-        onPaste(field, key, table);
-        onClose();
-      }}
-    >
-      <p className="flex flex-wrap items-center gap-1.5 text-[14px]">
-        Two columns: the
-        <select aria-label="Key" className={select} value={key} onChange={(e) => setKey(e.target.value)}>
-          {fields.map((f) => (
-            <option key={f.id} value={f.id}>
-              {f.name}
-            </option>
-          ))}
-        </select>
-        of elements, and their
+    <div className="max-h-64 space-y-2 overflow-auto border-t border-line px-3 py-2 text-[14px]">
+      <p>
+        Give elements a{' '}
         <select
           aria-label="Code field to fill"
           className={select}
@@ -235,23 +237,53 @@ function PasteCodes({
             </option>
           ))}
         </select>
-        ; rows in any order.
       </p>
-      <textarea
-        aria-label="Codes to paste"
-        rows={4}
-        value={text}
-        onChange={(e) => setText(e.target.value)}
-        className="mt-1.5 w-full rounded border border-line bg-paper px-2 py-1 font-narrow text-[14px]"
-      />
-      <div className="mt-1 flex gap-2">
-        <button type="submit" className="action py-1!" disabled={table.length === 0}>
-          Code by {table.length} {table.length === 1 ? 'row' : 'rows'}
+      <form
+        className="flex flex-wrap items-center gap-1.5"
+        onSubmit={(e) => {
+          e.preventDefault();
+          onFill(field, from, count);
+          onClose();
+        }}
+      >
+        from their {choice('Field to take it from', from, setFrom)}, its first{' '}
+        <input
+          aria-label="How many characters"
+          inputMode="numeric"
+          placeholder="all"
+          value={characters}
+          onChange={(e) => setCharacters(e.target.value.replace(/\D/g, '').slice(0, 3))}
+          className={`${select} w-12`}
+        />{' '}
+        characters
+        <button type="submit" className="quiet px-2! py-0.5!">
+          Take it from there
         </button>
-        <button type="button" className="quiet py-1!" onClick={onClose}>
-          Leave it
-        </button>
-      </div>
-    </form>
+      </form>
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          onPaste(field, key, table);
+          onClose();
+        }}
+      >
+        or by a paste of two columns, their {choice('Key', key, setKey)} and the code, in any order:
+        <textarea
+          aria-label="Codes to paste"
+          rows={3}
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+          className="mt-1.5 w-full rounded border border-line bg-paper px-2 py-1 font-narrow text-[14px]"
+        />
+        <div className="mt-1 flex gap-2">
+          <button type="submit" className="action py-1!" disabled={table.length === 0}>
+            Code by {table.length} {table.length === 1 ? 'row' : 'rows'}
+          </button>
+          <button type="button" className="quiet py-1!" onClick={onClose}>
+            Leave it
+          </button>
+        </div>
+      </form>
+    </div>
   );
 }

@@ -427,6 +427,14 @@ function Matching({ planId, open, book, onAgain }: Props) {
                   chosen={chosen}
                   onChoose={choose}
                   onAll={(w) => void chooseWhere(w)}
+                  onFill={(field, from, characters) =>
+                    void (async () => {
+                      const { command, count } = await open.room.codesFromField(field, from, characters);
+                      if (!command) toast('No element says anything there.');
+                      else if (await change(command, `Code ${elementsWords(count)} by what they say`))
+                        done(`${elementsWords(count)} coded.`);
+                    })().catch(wrong)
+                  }
                   onPaste={(field, key, table) =>
                     void (async () => {
                       const { command, count, unknown, twofold } = await open.room.pastedElementCodes(
