@@ -32,7 +32,8 @@ export function composeBuild(input: Input): Scene {
         shown: `${count} of ${model.elements.length} elements, ${works.length} of ${activities} activities with elements`,
         content: content(input, standings),
         undated: [],
-        largest: 1.6,
+        // Of a storyboard the pictures are to be large, of a single date the words beside it.
+        largest: dates.length > 1 ? 1.1 : 1.6,
         smallest: 0.55,
         legend: (frame) => buildLegend(frame, input, standings),
         notice: noticeOf(input, standings),
