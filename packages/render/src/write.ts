@@ -32,6 +32,10 @@ export interface WriteOptions {
   date: Date;
   /** What the pages are called, for outlines, contents and sheets. */
   names?: string[];
+  /** What whoever presents wants to say, a text for each page. */
+  notes?: string[];
+  /** The pages are to be presented from the file, where a format can. */
+  present?: boolean;
 }
 
 /**
@@ -40,20 +44,20 @@ export interface WriteOptions {
  * @throws PageRefused for a page that the format cannot hold
  */
 export async function writePages(format: PageFormat, scenes: Scene[], options: WriteOptions): Promise<Uint8Array> {
-  const { fonts, folder, date, names = [] } = options;
+  const { fonts, folder, date, names = [], notes = [], present = false } = options;
   const [first] = scenes;
   if (!first) throw new Error('a file needs at least one page');
   switch (format) {
     case 'pdf':
       return writePdf(scenes, { fonts, fontPath: folder.path, date, names });
     case 'pptx':
-      return writePptx(scenes, { fonts, date });
+      return writePptx(scenes, { fonts, date, notes });
     case 'svg':
       return new TextEncoder().encode(writeSvg(first, { fonts, embed: folder.embedded() }));
     case 'png':
       return writePng(first, { fonts, fontPath: folder.path });
     case 'html':
-      return new TextEncoder().encode(writeHtml(scenes, { fonts, embed: folder.embedded(), names }));
+      return new TextEncoder().encode(writeHtml(scenes, { fonts, embed: folder.embedded(), names, present }));
     case 'xlsx':
       return writeXlsxOf(scenes, date, names);
     case 'bpmn':

@@ -29,3 +29,6 @@ export { chooseTiers, nameForm, niceRange, ticks, timeScale, type TimeUnit } fro
 export { formatDay } from './text/dates';
 export * from './text/faces';
 export { createMeasure, type Measure, MISSING } from './text/measure';
+export { bindFolio, type BoundFolio, type ComposedFolioPage, enlarged } from './folio/bind';
+export * from './folio/folio';
+export { type Box, placesOf } from './folio/places';

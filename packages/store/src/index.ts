@@ -47,6 +47,8 @@ export {
 export {
   BUNDLE,
   Choices,
+  FOLIO_FORMATS,
+  type FolioFormat,
   JobInput,
   type JobState,
   MOST_PAGES,
@@ -112,6 +114,17 @@ export {
   refuseModel,
   takeModel,
 } from './models';
+export {
+  changeFolio,
+  createFolio,
+  deleteFolio,
+  FolioPassed,
+  listFolios,
+  noteWritten,
+  readFolio,
+  restoreFolio,
+  type StoredFolio,
+} from './folios';
 export { keepWholePlan, readWholePlan } from './wholePlan';
 export { keepArrangement, type KeptArrangement, listArrangements } from './arrangements';
 export { readSteps } from './steps';

@@ -219,6 +219,25 @@ export const refresh = pgTable(
   (t) => [index('refresh_by_plan').on(t.planId, t.createdAt)],
 );
 
+/** An ordered set of exhibits for an audience, of one plan or several. */
+export const folio = pgTable(
+  'folio',
+  {
+    id: id(),
+    workspaceId: workspaceId(),
+    name: text('name').notNull(),
+    /** Its cover, pages and hops. */
+    content: jsonb('content').notNull(),
+    version: integer('version').notNull().default(1),
+    /** When it was last written out, and the versions that its plans had then. */
+    written: jsonb('written'),
+    deletedAt: timestamp('deleted_at', { withTimezone: true }),
+    createdAt: createdAt(),
+    updatedAt: updatedAt(),
+  },
+  (t) => [index('folio_by_workspace').on(t.workspaceId, t.updatedAt)],
+);
+
 /** A model of what is built: read once, and then unchangeable; a newer one takes its place. */
 export const buildModel = pgTable(
   'build_model',

@@ -39,18 +39,28 @@ export interface ModelInput {
 }
 /** Models as they are kept. */
 export type SentModels = { elements: BuildElement[]; geometry: Uint8Array }[];
-export interface PagesInput {
+/** A plan that pages are of. */
+export interface SentPlanOfPages {
   plan: PackedPlan;
   edition: string;
+  /** The models of the plan, where an exhibit shows them. */
+  models: SentModels | null;
+}
+export interface PagesInput {
+  plans: SentPlanOfPages[];
+  /** A folio that binds the pages: its content, whose pages are those of the list in their order, by their ids. */
+  folio: { content: unknown } | null;
   pages: {
     name: string;
+    /** Which of the plans it is of. */
+    of: number;
+    /** As the folio names it. */
+    id?: string;
     brief: unknown;
     promised: { plan: PackedPlan; name: string } | null;
     /** All editions that were kept, the oldest first, where the exhibit looks at all of them. */
     editions: { plan: PackedPlan; name: string }[];
   }[];
-  /** The models of the plan, where an exhibit shows them. */
-  models: SentModels | null;
   /** Whose notation numbers are written in (BCP 47). */
   locale: string;
   format: PageFormat;

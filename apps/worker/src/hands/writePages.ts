@@ -2,9 +2,19 @@ import { join } from 'node:path';
 import { bodyOf, type PackedPlan, schedulePlan, unpackGeometry, unpackPlan } from '@clembo/core';
 import { amountWords, localeOfPage } from '@clembo/formats/amounts';
 import { archived, fontFolder, holdsSeveral, writePages as write } from '@clembo/render';
-import { Brief, composeExhibit, composeSheets, createMeasure, type FontMetrics, type Promised } from '@clembo/scene';
+import {
+  asShown,
+  bindFolio,
+  Brief,
+  composeExhibit,
+  composeSheets,
+  createMeasure,
+  Folio,
+  type FontMetrics,
+  type Promised,
+} from '@clembo/scene';
 import metrics from '@clembo/scene/metrics.json';
-import type { PagesInput, WrittenPage } from './answers';
+import type { PagesInput, SentPlanOfPages, WrittenPage } from './answers';
 
 const fonts = metrics as FontMetrics;
 const measure = createMeasure(fonts);
@@ -15,25 +25,34 @@ const pageFonts = () => {
   return folder;
 };
 
+/** A plan with its schedule, and what is built of it. */
+function opened({ plan: packed, edition, models }: SentPlanOfPages) {
+  const plan = unpackPlan(packed);
+  const model = models && {
+    elements: models.flatMap((m) => m.elements),
+    body: bodyOf(models.map((m) => ({ count: m.elements.length, geometry: unpackGeometry(m.geometry) }))),
+  };
+  return { plan, schedule: schedulePlan(plan), edition, model };
+}
+
 /** Composes exhibits by the code that composes them on screen, and writes them as one file. */
 export async function writePages(
   input: PagesInput,
   report: (step: string, share: number) => void,
 ): Promise<WrittenPage> {
-  const { edition, format, locale, sheet } = input;
-  const plan = unpackPlan(input.plan);
-  const schedule = schedulePlan(plan);
+  const { format, locale, sheet } = input;
+  const plans = input.plans.map(opened);
+  const folio = input.folio && Folio.parse(input.folio.content);
   const standing = (kept: { plan: PackedPlan; name: string }): Promised => {
     const own = unpackPlan(kept.plan);
     return { plan: own, schedule: schedulePlan(own), name: kept.name };
   };
-  const model = input.models && {
-    elements: input.models.flatMap((m) => m.elements),
-    body: bodyOf(input.models.map((m) => ({ count: m.elements.length, geometry: unpackGeometry(m.geometry) }))),
-  };
-  const pages = input.pages.flatMap(({ name, ...page }, k) => {
+  const composed = input.pages.map(({ name, of, id, ...page }, k) => {
     report(input.pages.length > 1 ? `Composing “${name}”` : 'Composing the page', 0.1 + (0.6 * k) / input.pages.length);
-    const brief = Brief.parse(page.brief);
+    const own = folio?.pages.find((p) => p.id === id);
+    const said = Brief.parse(page.brief);
+    const brief = own ? asShown(said, own) : said;
+    const { plan, schedule, edition, model } = plans[of]!;
     const wanted = {
       plan,
       schedule,
@@ -47,8 +66,14 @@ export async function writePages(
       play: format === 'html',
     };
     const scenes = sheet === null ? composeSheets(wanted) : [composeExhibit({ ...wanted, sheet })];
-    return scenes.map((scene) => ({ scene, name: scenes.length > 1 ? `${name}, ${scene.sheet?.number}` : name }));
+    return { id: id ?? '', name, plan: plan.name, notes: own?.notes ?? '', scenes };
   });
+  const bound = folio && bindFolio(folio, composed, measure);
+  const pages = bound
+    ? bound.scenes.map((scene, k) => ({ scene, name: `${String(k + 1).padStart(2, '0')} ${bound.names[k]}` }))
+    : composed.flatMap(({ name, scenes }) =>
+        scenes.map((scene) => ({ scene, name: scenes.length > 1 ? `${name}, ${scene.sheet?.number}` : name })),
+      );
   report('Writing the file', 0.7);
   const options = { fonts, folder: pageFonts(), date: new Date(input.date) };
   const bytes =
@@ -56,7 +81,11 @@ export async function writePages(
       ? await write(
           format,
           pages.map((p) => p.scene),
-          { ...options, names: pages.map((p) => p.name) },
+          {
+            ...options,
+            names: bound ? bound.names : pages.map((p) => p.name),
+            ...(bound ? { notes: bound.notes, present: true } : {}),
+          },
         )
       : await archived(format, pages, options);
   // A copy of its own: what is sent on must not carry the pool that a buffer was cut from.

@@ -6,6 +6,7 @@ import { readIntakeJob } from './readIntake';
 import { readModelJob } from './readModel';
 import { compareIntakeJob, refreshPlanJob } from './refresh';
 import { beginPlanJob, keepStarterJob } from './starters';
+import { writeFolioJob } from './writeFolio';
 import { writePagesJob } from './writePages';
 import { writePlanJob } from './writePlan';
 
@@ -22,6 +23,7 @@ export const JOBS: Doers = {
   keepStarter: (room, input) => keepStarterJob(room, input),
   readModel: (room, { model }) => readModelJob(room, model),
   writePlan: (room, { plan, format }) => writePlanJob(room, plan, format),
+  writeFolio: (room, { folio, format }) => writeFolioJob(room, folio, format),
   writePages: (room, { exhibits, format, sheet }) => writePagesJob(room, exhibits, format, sheet),
 };
 

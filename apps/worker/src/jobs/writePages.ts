@@ -12,7 +12,7 @@ import {
   type StoredExhibit,
   type StoredPlan,
 } from '@clembo/store';
-import { type SentModels, WrittenPage } from '../hands/answers';
+import { type SentModels, type SentPlanOfPages, WrittenPage } from '../hands/answers';
 import { JobRefused, type Outcome, type Room } from '../room';
 
 /** Writes exhibits of one plan as one file, from the plan as it is now. */
@@ -27,27 +27,21 @@ export async function writePagesJob(room: Room, ids: string[], format: PageForma
   const stored = first && (await readPlan(store, access, first.planId));
   if (!stored || exhibits.some((e) => e.planId !== stored.id))
     throw new JobRefused('There is no such exhibit (any more).');
-  const editions = new Map<string, ReturnType<typeof readPlan>>();
-  const editionOf = (id: string) => {
-    const known = editions.get(id) ?? readPlan(store, access, stored.id, id);
-    editions.set(id, known);
-    return known;
-  };
   const pages = [];
-  for (const exhibit of exhibits) pages.push(await pageOf(exhibit, stored, editionOf));
+  const editionOf = editionsOf(room, stored.id);
+  for (const exhibit of exhibits) pages.push({ of: 0, ...(await pageOf(exhibit, stored, editionOf)) });
   // A drawing or a picture holds one page; what holds several holds all.
   const one = exhibits.length === 1 && !holdsSeveral(format);
   const [title, name] =
     exhibits.length === 1 ? [first.name, `“${first.name}”`] : ['exhibits', `${ids.length} exhibits`];
   // A file carries the date of its edition: the same page gives the same bytes, whenever it is exported.
-  const date = stored.editions.find((e) => e.id === stored.editionId)?.createdAt ?? new Date(0);
+  const date = dateOf(stored);
   const { bytes } = await room.hand(
     'writePages',
     {
-      plan: packPlan(stored.plan),
-      edition: stored.edition,
+      plans: [await sentPlan(room, stored, pages)],
+      folio: null,
       pages,
-      models: pages.some((p) => EXHIBITS[p.brief.kind].needsModel) ? await modelsOf(room, stored.id) : null,
       locale: await localeOf(store, access),
       format,
       sheet: one ? (sheet ?? 1) : null,
@@ -60,6 +54,34 @@ export async function writePagesJob(room: Room, ids: string[], format: PageForma
   const number = one && (sheet ?? 1) > 1 ? ` - ${sheet}` : '';
   const file = `${fileStem(`${stored.plan.name} - ${title}${number}`)}.${packed ? 'zip' : format}`;
   return { result: { file, type: packed ? 'application/zip' : PAGE_TYPES[format] }, file: bytes };
+}
+
+/** A file carries the date of its edition. */
+export const dateOf = (stored: StoredPlan): Date =>
+  stored.editions.find((e) => e.id === stored.editionId)?.createdAt ?? new Date(0);
+
+/** Editions of a plan, each read once. */
+export function editionsOf({ store, access }: Room, planId: string) {
+  const known = new Map<string, ReturnType<typeof readPlan>>();
+  return (id: string): ReturnType<typeof readPlan> => {
+    const own = known.get(id) ?? readPlan(store, access, planId, id);
+    known.set(id, own);
+    return own;
+  };
+}
+
+/** A plan as its pages need it: with its models where one of them shows those. */
+export async function sentPlan(
+  room: Room,
+  stored: StoredPlan,
+  pages: readonly { brief: Brief }[],
+): Promise<SentPlanOfPages> {
+  const shows = pages.some((p) => EXHIBITS[p.brief.kind].needsModel);
+  return {
+    plan: packPlan(stored.plan),
+    edition: stored.edition,
+    models: shows ? await modelsOf(room, stored.id) : null,
+  };
 }
 
 /** The models that belong to a plan. */
@@ -75,7 +97,7 @@ async function modelsOf({ store, access }: Room, planId: string): Promise<SentMo
 }
 
 /** An exhibit with the editions that it looks at. */
-async function pageOf(
+export async function pageOf(
   exhibit: StoredExhibit,
   stored: StoredPlan,
   editionOf: (id: string) => Promise<StoredPlan | null>,

@@ -2,6 +2,7 @@ import { type ContentTable, type FontMetrics, HAIRLINE, INK, KELP, PAPER, type S
 import { fontFaceRules, writeSvg } from '../svg/svg';
 import { escapeXml } from '../xml';
 import { PLAYER, PLAYER_HASH, playerHtml } from './player';
+import { hopsHtml, PRESENT_BUTTON, PRESENT_STYLE, PRESENTER, PRESENTER_HASH } from './presenter';
 
 export interface HtmlOptions {
   fonts: FontMetrics;
@@ -9,31 +10,35 @@ export interface HtmlOptions {
   embed: Map<string, string>;
   /** What the pages are called; their titles where nobody says. */
   names?: string[];
+  /** The pages are to be presented from the file. */
+  present?: boolean;
 }
 
 /**
  * Writes pages as one HTML file that opens anywhere, without a network: each page as a drawing in its true proportions
- * and as a table. Printed, each page takes a sheet of its own size. Only pages with pictures that play run a script.
+ * and as a table. Printed, each page takes a sheet of its own size. Only files with pictures
+ * that play, and files that present themselves, run a script.
  */
-export function writeHtml(scenes: Scene[], { fonts, embed, names = [] }: HtmlOptions): string {
+export function writeHtml(scenes: Scene[], { fonts, embed, names = [], present = false }: HtmlOptions): string {
   const [first] = scenes;
   if (!first) throw new Error('a page of HTML needs at least one page');
   const nameOf = (scene: Scene, k: number) => names[k] ?? scene.title;
   const plays = scenes.some((s) => (s.play?.length ?? 0) > 0);
+  const scripts = `${plays ? ` 'sha256-${PLAYER_HASH}'` : ''}${present ? ` 'sha256-${PRESENTER_HASH}'` : ''}`;
   const contents =
     scenes.length > 1
       ? `<nav aria-label="Pages"><ol>${scenes.map((s, k) => `<li><a href="#page-${k + 1}">${escapeXml(nameOf(s, k))}</a></li>`).join('')}</ol></nav>`
       : '';
   const pages = scenes.map(
     (scene, k) =>
-      `<section id="page-${k + 1}" aria-label="${escapeXml(nameOf(scene, k))}" lang="${scene.language}" style="page:sheet${k + 1}"><div class="sheet" style="aspect-ratio:${scene.width}/${scene.height};max-width:${widest(scene)}">${writeSvg(scene, { fonts, sized: false })}</div>${playerHtml(scene.play ?? [], k)}${tableHtml(scene.content)}</section>`,
+      `<section id="page-${k + 1}" aria-label="${escapeXml(nameOf(scene, k))}" lang="${scene.language}" style="page:sheet${k + 1}"><div class="sheet" style="aspect-ratio:${scene.width}/${scene.height};max-width:${widest(scene)};--r:${(scene.width / scene.height).toFixed(4)}">${writeSvg(scene, { fonts, sized: false })}${hopsHtml(scene, scenes)}</div>${playerHtml(scene.play ?? [], k)}${tableHtml(scene.content)}</section>`,
   );
   const sizes = scenes.map((s, k) => `@page sheet${k + 1}{size:${s.width}pt ${s.height}pt;margin:0}`).join('');
   return [
     `<!doctype html><html lang="${first.language}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1">`,
-    `<meta http-equiv="Content-Security-Policy" content="default-src 'none';style-src 'unsafe-inline';font-src data:;img-src data:${plays ? `;script-src 'sha256-${PLAYER_HASH}'` : ''}">`,
-    `<title>${escapeXml(first.title)}</title><style>${fontFaceRules(scenes, fonts, embed)}${STYLE}${sizes}</style></head><body>`,
-    `${contents}<main>${pages.join('')}</main>${plays ? `<script>${PLAYER}</script>` : ''}</body></html>\n`,
+    `<meta http-equiv="Content-Security-Policy" content="default-src 'none';style-src 'unsafe-inline';font-src data:;img-src data:${scripts === '' ? '' : `;script-src${scripts}`}">`,
+    `<title>${escapeXml(first.title)}</title><style>${fontFaceRules(scenes, fonts, embed)}${STYLE}${PRESENT_STYLE}${sizes}</style></head><body>`,
+    `${contents}${present ? PRESENT_BUTTON : ''}<main>${pages.join('')}</main>${present ? `<script>${PRESENTER}</script>` : ''}${plays ? `<script>${PLAYER}</script>` : ''}</body></html>\n`,
   ].join('');
 }
 

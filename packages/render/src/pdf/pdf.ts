@@ -9,6 +9,7 @@ import {
   type PathStep,
   type Role,
   type Scene,
+  type SceneLink,
   type SceneNode,
   type TextNode,
 } from '@clembo/scene';
@@ -56,13 +57,38 @@ export async function writePdf(scenes: Scene[], options: PdfOptions): Promise<Ui
   });
   for (const scene of scenes)
     for (const face of facesOf(scene)) doc.registerFont(face, options.fontPath(options.fonts[face].file));
+  const ends = destinations(scenes);
   scenes.forEach((scene, k) => {
     drawPage(doc, scene, options.fonts);
+    // Ends of links are known by name; a rectangle of the page fills the window (PDF 32000-1, 12.3.2.2).
+    for (const [name, box] of ends[k]!)
+      if (box)
+        doc.addNamedDestination(
+          name,
+          'FitR',
+          box.x,
+          scene.height - box.y - box.height,
+          box.x + box.width,
+          scene.height - box.y,
+        );
+      else doc.addNamedDestination(name, 'Fit');
+    for (const l of scene.links ?? []) doc.goTo(l.x, l.y, l.width, l.height, nameOf(l));
     doc.outline.addItem(options.names?.[k] ?? scene.title);
   });
   doc.end();
   await ended;
   return Buffer.concat(chunks);
+}
+
+/** The name of the end of a link. */
+const nameOf = ({ page, to }: SceneLink): string =>
+  to ? `page ${page + 1} at ${to.x} ${to.y} ${to.width} ${to.height}` : `page ${page + 1}`;
+
+/** The ends of all links, by the page that they are on. */
+function destinations(scenes: readonly Scene[]): Map<string, SceneLink['to']>[] {
+  const ends = scenes.map(() => new Map<string, SceneLink['to']>());
+  for (const l of scenes.flatMap((s) => s.links ?? [])) ends[l.page]?.set(nameOf(l), l.to);
+  return ends;
 }
 
 function facesOf(scene: Scene): Face[] {

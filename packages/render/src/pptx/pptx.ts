@@ -5,6 +5,7 @@ import {
   type ImageNode,
   type Measure,
   type Scene,
+  type SceneLink,
   type SceneNode,
   textOf,
 } from '@clembo/scene';
@@ -19,6 +20,8 @@ export interface PptxOptions {
   /** Written as the date of the file; the same scenes and date give the same bytes. */
   date: Date;
   author?: string;
+  /** What whoever presents wants to say, a text for each slide. */
+  notes?: string[];
 }
 
 const MASTER = 'Page';
@@ -30,7 +33,10 @@ const MASTER = 'Page';
  *
  * All slides of a file have one size, that of the first page; other pages are fitted into it.
  */
-export async function writePptx(scenes: Scene[], { fonts, date, author = '' }: PptxOptions): Promise<Uint8Array> {
+export async function writePptx(
+  scenes: Scene[],
+  { fonts, date, author = '', notes = [] }: PptxOptions,
+): Promise<Uint8Array> {
   const [first] = scenes;
   if (!first) throw new Error('slides need at least one page');
   const { width, height } = first;
@@ -54,9 +60,9 @@ export async function writePptx(scenes: Scene[], { fonts, date, author = '' }: P
     ],
   });
   const pages = scenes.map((scene) => fitted(scene, width, height));
-  for (const page of pages) {
+  for (const [k, page] of pages.entries()) {
     const slide = deck.addSlide({ masterName: MASTER });
-    slide.addNotes(notesOf(page));
+    slide.addNotes([notes[k] ?? '', notesOf(page)].filter(Boolean).join('\n\n'));
     for (const image of imagesOf(page)) slide.addImage({ data: image.data, x: 0, y: 0, w: 1, h: 1 });
   }
   const files = unzipSync((await deck.write({ outputType: 'uint8array' })) as Uint8Array);
@@ -67,6 +73,13 @@ export async function writePptx(scenes: Scene[], { fonts, date, author = '' }: P
   };
   pages.forEach((page, k) => {
     changed[`ppt/slides/slide${k + 1}.xml`] = (text) => slideXml(text, page, measure);
+  });
+  // Links between slides: a shape that is not seen lies over what leads on.
+  pages.forEach((page, k) => {
+    const links = page.links ?? [];
+    if (links.length === 0) return;
+    changed[`ppt/slides/_rels/slide${k + 1}.xml.rels`] = (text) =>
+      text.replace('</Relationships>', `${links.map(relationXml).join('')}</Relationships>`);
   });
   const out: Zippable = {};
   for (const name of Object.keys(files).sort()) {
@@ -92,8 +105,18 @@ function slideXml(text: string, page: Scene, measure: Measure): string {
   const paper = `<p:bg><p:bgPr><a:solidFill>${colourXml(page.paper)}</a:solidFill><a:effectLst/></p:bgPr></p:bg>`;
   return text.replace(
     /<p:cSld[^>]*>.*<\/p:cSld>/s,
-    () => `<p:cSld>${paper}<p:spTree>${root}${tree}</p:spTree></p:cSld>`,
+    () => `<p:cSld>${paper}<p:spTree>${root}${tree}${(page.links ?? []).map(linkXml).join('')}</p:spTree></p:cSld>`,
   );
+}
+
+const SLIDE = 'http://schemas.openxmlformats.org/officeDocument/2006/relationships/slide';
+const relationXml = ({ page }: SceneLink, k: number): string =>
+  `<Relationship Id="hop${k + 1}" Type="${SLIDE}" Target="slide${page + 1}.xml"/>`;
+
+/** A rectangle without fill and line that leads to another slide (ECMA-376, 21.1.2.3.5). */
+function linkXml({ x, y, width, height, page }: SceneLink, k: number): string {
+  const emu = (points: number) => Math.round(points * 12_700);
+  return `<p:sp><p:nvSpPr><p:cNvPr id="${9000 + k}" name="Leads to slide ${page + 1}"><a:hlinkClick r:id="hop${k + 1}" action="ppaction://hlinksldjump"/></p:cNvPr><p:cNvSpPr/><p:nvPr/></p:nvSpPr><p:spPr><a:xfrm><a:off x="${emu(x)}" y="${emu(y)}"/><a:ext cx="${emu(width)}" cy="${emu(height)}"/></a:xfrm><a:prstGeom prst="rect"><a:avLst/></a:prstGeom><a:solidFill><a:srgbClr val="FFFFFF"><a:alpha val="0"/></a:srgbClr></a:solidFill><a:ln><a:noFill/></a:ln></p:spPr></p:sp>`;
 }
 
 function imagesOf(scene: Scene): ImageNode[] {
@@ -118,7 +141,19 @@ function fitted(scene: Scene, width: number, height: number): Scene {
   if (scene.width === width && scene.height === height) return scene;
   const by = Math.min(width / scene.width, height / scene.height);
   const [dx, dy] = [(width - scene.width * by) / 2, (height - scene.height * by) / 2];
-  return { ...scene, width, height, nodes: scene.nodes.map((n) => scaled(n, by, dx, dy)) };
+  return {
+    ...scene,
+    width,
+    height,
+    nodes: scene.nodes.map((n) => scaled(n, by, dx, dy)),
+    links: (scene.links ?? []).map((l) => ({
+      ...l,
+      x: l.x * by + dx,
+      y: l.y * by + dy,
+      width: l.width * by,
+      height: l.height * by,
+    })),
+  };
 }
 
 function scaled(n: SceneNode, by: number, dx: number, dy: number): SceneNode {

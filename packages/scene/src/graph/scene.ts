@@ -149,6 +149,17 @@ export type Role =
   | 'head'
   | 'note';
 
+/** A place of a page that leads to another page of the same file, or to a place on it, enlarged. Points. */
+export interface SceneLink {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+  /** Counted from 0. */
+  page: number;
+  to: { x: number; y: number; width: number; height: number } | null;
+}
+
 /** One of several pictures that play: when it is, and what it shows in words. */
 export interface PlayFrame {
   title: string;
@@ -331,6 +342,8 @@ export interface Scene {
   /** What has no dates and so no place on a time axis. */
   undated: { ref: string; name: string }[];
   fit: Fit;
+  /** Where it leads, in a file of several pages. */
+  links?: SceneLink[];
   /** Pictures that play one after the other, for outputs that can; only where they were asked for. */
   play?: PlayFrame[];
   /** What can be taken hold of; only on pages that are set by hand. */

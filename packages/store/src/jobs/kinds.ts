@@ -5,6 +5,10 @@ import { z } from 'zod';
 export const PAGE_FORMATS = ['pdf', 'pptx', 'svg', 'png', 'html', 'xlsx', 'bpmn'] as const;
 export type PageFormat = (typeof PAGE_FORMATS)[number];
 
+/** What a folio can be written as; pictures come in an archive. */
+export const FOLIO_FORMATS = ['pdf', 'pptx', 'html', 'png'] as const;
+export type FolioFormat = (typeof FOLIO_FORMATS)[number];
+
 /** So many exhibits go into one file. */
 export const MOST_PAGES = 100;
 
@@ -68,6 +72,8 @@ export const JobInput = z.discriminatedUnion('kind', [
   }),
   /** Reads a model of what is built; one that is to take the place of another is compared with it. */
   z.object({ kind: z.literal('readModel'), model: z.uuid() }),
+  /** Writes a folio as one file that holds together. */
+  z.object({ kind: z.literal('writeFolio'), folio: z.uuid(), format: z.enum(FOLIO_FORMATS) }),
   /** Writes exhibits of one plan as one file. */
   z.object({
     kind: z.literal('writePages'),

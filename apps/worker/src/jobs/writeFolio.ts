@@ -1,0 +1,71 @@
+import { fileStem, PAGE_TYPES } from '@clembo/render';
+import { Folio } from '@clembo/scene';
+import {
+  type FolioFormat,
+  localeOf,
+  noteWritten,
+  readExhibit,
+  readFolio,
+  readPlan,
+  type StoredPlan,
+} from '@clembo/store';
+import { WrittenPage } from '../hands/answers';
+import { JobRefused, type Outcome, type Room } from '../room';
+import { dateOf, editionsOf, pageOf, sentPlan } from './writePages';
+
+/** Writes a folio as one file, from its plans as they are now. Pages whose exhibit is gone are left out. */
+export async function writeFolioJob(room: Room, id: string, format: FolioFormat): Promise<Outcome> {
+  const { store, access } = room;
+  const stored = await readFolio(store, access, id);
+  if (!stored) throw new JobRefused('There is no such folio (any more).');
+  const folio = Folio.parse(stored.content);
+  const plans: { stored: StoredPlan; editionOf: ReturnType<typeof editionsOf> }[] = [];
+  const pages = [];
+  for (const page of folio.pages) {
+    const exhibit = await readExhibit(store, access, page.exhibit);
+    if (!exhibit) continue;
+    let of = plans.findIndex((p) => p.stored.id === exhibit.planId);
+    if (of < 0) {
+      const plan = await readPlan(store, access, exhibit.planId);
+      if (!plan) continue;
+      of = plans.length;
+      plans.push({ stored: plan, editionOf: editionsOf(room, plan.id) });
+    }
+    const { stored: plan, editionOf } = plans[of]!;
+    pages.push({ of, id: page.id, ...(await pageOf(exhibit, plan, editionOf)) });
+  }
+  if (pages.length === 0) throw new JobRefused('This folio has no pages yet. Put exhibits into it first.');
+  const sent = [];
+  for (const [k, p] of plans.entries())
+    sent.push(
+      await sentPlan(
+        room,
+        p.stored,
+        pages.filter((x) => x.of === k),
+      ),
+    );
+  const date = new Date(Math.max(...plans.map((p) => dateOf(p.stored).getTime())));
+  const { bytes } = await room.hand(
+    'writePages',
+    {
+      plans: sent,
+      folio: { content: stored.content },
+      pages,
+      locale: await localeOf(store, access),
+      format,
+      sheet: null,
+      date: date.getTime(),
+    },
+    WrittenPage,
+    `Writing “${stored.name}”`,
+  );
+  await noteWritten(store, access, id, Object.fromEntries(plans.map((p) => [p.stored.id, p.stored.version])));
+  const packed = format === 'png';
+  return {
+    result: {
+      file: `${fileStem(stored.name)}.${packed ? 'zip' : format}`,
+      type: packed ? 'application/zip' : PAGE_TYPES[format],
+    },
+    file: bytes,
+  };
+}
