@@ -31,4 +31,5 @@ export * from './text/faces';
 export { createMeasure, type Measure, MISSING } from './text/measure';
 export { bindFolio, type BoundFolio, type ComposedFolioPage, enlarged } from './folio/bind';
 export * from './folio/folio';
+export { readyFolios } from './folio/ready';
 export { type Box, placesOf } from './folio/places';

@@ -4,6 +4,7 @@ import { depthOf } from '@clembo/formats';
 import {
   AccessRefused,
   ExhibitPassed,
+  FolioPassed,
   PlanGone,
   PlanRefused,
   RefreshConflict,
@@ -32,6 +33,7 @@ const REFUSALS: [kind: new (...args: never[]) => Error, status: number, more?: (
   [CommandRefused, 409],
   [VersionPassed, 409],
   [ExhibitPassed, 409, ({ now, parts }: ExhibitPassed) => ({ now, parts })],
+  [FolioPassed, 409, ({ now }: FolioPassed) => ({ now })],
   [RefreshConflict, 409],
   [PlanGone, 404],
   [AccessRefused, 403],

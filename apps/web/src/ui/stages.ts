@@ -4,7 +4,7 @@ export const STAGES = [
   { name: 'Structure', path: 'structure', later: null },
   { name: 'Measure', path: 'measure', later: null },
   { name: 'Show', path: 'show', later: null },
-  { name: 'Share', path: null, later: 'Will hold folios: ordered sets of pages to present, send and share by a link.' },
+  { name: 'Share', path: 'share', later: null },
 ] as const;
 
 export type StageName = (typeof STAGES)[number]['name'];

@@ -108,6 +108,7 @@ const WholeLike = z.object({
   editions: z.array(z.object({ plan: PlanLike }).loose()),
   exhibits: z.array(z.object({ name: z.string(), brief: Brief })),
   sources: z.array(z.object({ content: Bytes.nullable() }).loose()),
+  models: z.array(z.object({ geometry: Bytes }).loose()),
 });
 export type SentWhole = Omit<WholePlan, 'editions'> & {
   editions: (Omit<WholeEdition, 'plan'> & { plan: PackedPlan })[];

@@ -1,0 +1,154 @@
+'use client';
+import { type Brief } from '@clembo/scene/brief';
+import { asShown, type Folio, type FolioPage } from '@clembo/scene/folio';
+import { type Remote, wrap } from 'comlink';
+import { useEffect, useRef, useState } from 'react';
+import type { Command } from '@clembo/core';
+import { ask } from '@/ui/ask';
+import { wrong } from '@/ui/Toasts';
+import type { ComposedPage, PlanRoom } from '@/workers/plan.worker';
+
+/** A plan with its exhibits, from which pages of a folio come. */
+export interface FolioPlan {
+  id: string;
+  name: string;
+  version: number;
+  exhibits: { id: string; name: string; brief: Brief }[];
+}
+
+/** A page of a folio with the exhibit that it shows; null where that is gone. */
+export interface ShownPage {
+  page: FolioPage;
+  name: string;
+  plan: { id: string; name: string } | null;
+  composed: ComposedPage[] | null;
+  error: string | null;
+}
+
+interface Room {
+  room: Remote<PlanRoom>;
+  ready: Promise<unknown>;
+  version: number;
+  end: () => void;
+}
+
+function openRoom(planId: string): Room {
+  const worker = new Worker(new URL('../../workers/plan.worker.ts', import.meta.url), { type: 'module' });
+  const room = wrap<PlanRoom>(worker);
+  const own: Room = { room, ready: Promise.resolve(), version: 0, end: () => worker.terminate() };
+  own.ready = room.open(planId).then((head) => {
+    own.version = head.version;
+  });
+  return own;
+}
+
+/** Follows what is done to a plan for as long as it is looked at, and says when it is another. */
+async function follow(planId: string, own: Room, alive: () => boolean, changed: () => void): Promise<void> {
+  await own.ready;
+  while (alive()) {
+    try {
+      const found = await ask<{ version: number; steps: Command[] | null }>(
+        `/api/plans/${planId}/steps?after=${own.version}`,
+      );
+      if (!alive() || found.version === own.version) continue;
+      if (found.steps) await own.room.apply(found.steps, found.version);
+      else await own.room.open(planId);
+      own.version = found.version;
+      changed();
+    } catch {
+      await new Promise((r) => setTimeout(r, 2000));
+    }
+  }
+}
+
+/**
+ * The pages of a folio, composed from their plans as they are, each plan in a worker of its own; live, unless they are
+ * to stay as they were opened.
+ */
+export function useFolioPages(
+  folio: Folio,
+  plans: readonly FolioPlan[],
+  live = true,
+): { pages: ShownPage[]; left: number } {
+  const rooms = useRef(new Map<string, Room>());
+  const [ticks, setTicks] = useState<Record<string, number>>({});
+  const [made, setMade] = useState<
+    ReadonlyMap<string, { key: string; composed: ComposedPage[] | null; error: string | null }>
+  >(new Map());
+  const owner = new Map(plans.flatMap((p) => p.exhibits.map((e) => [e.id, { plan: p, exhibit: e }] as const)));
+  const wanted = [...new Set(folio.pages.flatMap((p) => owner.get(p.exhibit)?.plan.id ?? []))].sort().join(' ');
+
+  useEffect(() => {
+    let alive = true;
+    for (const id of wanted === '' ? [] : wanted.split(' ')) {
+      if (rooms.current.has(id)) continue;
+      const own = openRoom(id);
+      rooms.current.set(id, own);
+      if (live)
+        void follow(
+          id,
+          own,
+          () => alive || rooms.current.get(id) === own,
+          () => setTicks((t) => ({ ...t, [id]: (t[id] ?? 0) + 1 })),
+        );
+    }
+    return () => {
+      alive = false;
+    };
+  }, [wanted, live]);
+  useEffect(() => {
+    const held = rooms.current;
+    return () => {
+      for (const r of held.values()) r.end();
+      held.clear();
+    };
+  }, []);
+
+  const keys = folio.pages.map((page) => {
+    const own = owner.get(page.exhibit);
+    return own ? JSON.stringify([page.exhibit, page.from, page.to, page.where, ticks[own.plan.id] ?? 0]) : '';
+  });
+  const mark = keys.join('\n');
+  useEffect(() => {
+    let current = true;
+    const list = mark.split('\n');
+    void (async () => {
+      for (const [k, page] of folio.pages.entries()) {
+        const own = owner.get(page.exhibit);
+        const room = own && rooms.current.get(own.plan.id);
+        const key = list[k]!;
+        if (!own || !room || made.get(page.id)?.key === key) continue;
+        let entry: { key: string; composed: ComposedPage[] | null; error: string | null };
+        try {
+          await room.ready;
+          const brief = asShown(own.exhibit.brief, page);
+          const first = await room.room.compose(brief, 1);
+          const composed = [first];
+          for (let n = 2; n <= first.sheet.of; n++) composed.push(await room.room.compose(brief, n));
+          entry = { key, composed, error: null };
+        } catch (error) {
+          entry = { key, composed: null, error: error instanceof Error ? error.message : String(error) };
+        }
+        if (!current) return;
+        setMade((m) => new Map(m).set(page.id, entry));
+      }
+    })().catch(wrong);
+    return () => {
+      current = false;
+    };
+    // biome-ignore lint: what is composed follows the mark
+  }, [mark]);
+
+  const pages = folio.pages.map((page): ShownPage => {
+    const own = owner.get(page.exhibit);
+    const entry = made.get(page.id);
+    return {
+      page,
+      name: own?.exhibit.name ?? 'An exhibit that is gone',
+      plan: own ? { id: own.plan.id, name: own.plan.name } : null,
+      composed: entry?.composed ?? null,
+      error: own ? (entry?.error ?? null) : 'The exhibit is not there any more.',
+    };
+  });
+  return { pages, left: pages.filter((p) => p.composed === null && p.error === null).length };
+}

@@ -1,0 +1,41 @@
+import 'server-only';
+import { Brief, Folio } from '@clembo/scene';
+import { listExhibits, listPlans, readFolio } from '@clembo/store';
+import { notFound } from 'next/navigation';
+import type { FolioPlan } from '@/features/share/useRooms';
+import { BadRequest, readId } from './answer';
+import { accessOf, store } from './store';
+
+/** A folio with the plans of the workspace and their exhibits, from which its pages come. */
+export async function folioPage(idText: string) {
+  let id: string;
+  try {
+    id = readId(idText, 'folio');
+  } catch (error) {
+    if (error instanceof BadRequest) notFound();
+    throw error;
+  }
+  const access = await accessOf();
+  const stored = await readFolio(store(), access, id);
+  if (!stored) notFound();
+  const folio = Folio.parse(stored.content);
+  return { id, version: stored.version, written: stored.written, folio, plans: await folioPlans() };
+}
+
+/** The plans of the workspace with their exhibits. */
+export async function folioPlans(): Promise<FolioPlan[]> {
+  const access = await accessOf();
+  const plans = await listPlans(store(), access);
+  return Promise.all(
+    plans.map(async ({ id, name, version }) => ({
+      id,
+      name,
+      version,
+      exhibits: (await listExhibits(store(), access, id)).map((e) => ({
+        id: e.id,
+        name: e.name,
+        brief: Brief.parse(e.brief),
+      })),
+    })),
+  );
+}

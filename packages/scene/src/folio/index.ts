@@ -1,0 +1,3 @@
+export { enlarged } from './bind';
+export * from './folio';
+export * from './ready';
