@@ -21,6 +21,10 @@ const HELP = `clembo: pages from schedule data, on the command line
                                          --baseline: what was promised; --date: of the files;
                                          --locale: whose notation numbers are written in;
                                          an exhibit over several pages is one PDF, or files with their number
+  clembo folio FILE [--briefs FOLDER] [--name NAME] [--baseline OLD]
+         --out FOLIO.(pdf|pptx|html) or --out FOLDER --formats pdf,pptx,html,png
+                                         the exhibits of a .clembo file, or a folder of briefs, bound: a cover with
+                                         contents, numbers, links; the web page presents itself
   clembo intake FILE [--strict] [--out PLAN.(clembo|json)] [--json]
                                          what every column is read as, how much of it, what cannot be read;
                                          a plan of it; --strict: nothing while any cell cannot be read
@@ -93,6 +97,7 @@ const OPTIONS = {
   formats: { type: 'string' },
   say: { type: 'string' },
   date: { type: 'string' },
+  name: { type: 'string' },
   model: { type: 'string' },
   same: { type: 'string' },
   buffer: { type: 'string' },
@@ -171,6 +176,12 @@ async function run(argv: string[]): Promise<string> {
         values.against === undefined ? null : await loadPlan(values.against, { ...values, 'status-date': undefined }),
         values.locale,
         asJson,
+      );
+    case 'folio':
+      return (await import('./commands/folio')).folioCommand(
+        await load(),
+        values.baseline === undefined ? null : await loadPlan(values.baseline, values),
+        values,
       );
     case 'model':
       return (await import('./commands/model')).modelCommand(file(0), asJson);

@@ -24,9 +24,9 @@ import { UsageError } from '../fail';
 import type { Loaded } from '../load';
 import { type ModelOptions, withModels } from '../models';
 
-const FONT_FOLDER = join(dirname(createRequire(import.meta.url).resolve('@clembo/render')), '../fonts');
+export const FONT_FOLDER = join(dirname(createRequire(import.meta.url).resolve('@clembo/render')), '../fonts');
 
-interface ComposeOptions extends ModelOptions {
+export interface ComposeOptions extends ModelOptions {
   brief?: string | undefined;
   /** A folder of briefs, each of which becomes a page. */
   briefs?: string | undefined;
@@ -145,7 +145,7 @@ async function targetOf({ out, formats, briefs, exhibits }: ComposeOptions): Pro
 }
 
 /** The briefs that are wanted, with what a sentence says otherwise. */
-async function briefsFor(
+export async function briefsFor(
   loaded: Loaded,
   baseline: Loaded | null,
   schedule: Schedule,
@@ -175,7 +175,7 @@ async function briefsFor(
 }
 
 /** Composes exhibits of a plan that has something to draw. */
-function composer(
+export function composer(
   { plan, promised: stated, editions: held }: Loaded,
   baseline: Loaded | null,
   schedule: Schedule,
@@ -221,7 +221,7 @@ function composer(
   };
 }
 
-function dateOf(date: string | undefined, plan: Plan): Date {
+export function dateOf(date: string | undefined, plan: Plan): Date {
   const day = date === undefined ? null : parseIsoDate(date);
   if (date !== undefined && day === null)
     throw new UsageError(`--date takes a date such as 2026-09-14, not “${date}”.`);

@@ -70,7 +70,7 @@ export async function writePages(
   });
   const bound = folio && bindFolio(folio, composed, measure);
   const pages = bound
-    ? bound.scenes.map((scene, k) => ({ scene, name: `${String(k + 1).padStart(2, '0')} ${bound.names[k]}` }))
+    ? bound.scenes.map((scene, k) => ({ scene, name: bound.names[k]! }))
     : composed.flatMap(({ name, scenes }) =>
         scenes.map((scene) => ({ scene, name: scenes.length > 1 ? `${name}, ${scene.sheet?.number}` : name })),
       );

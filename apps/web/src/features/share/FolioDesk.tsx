@@ -261,9 +261,7 @@ function Card({
       className={`min-w-0 ${isDragging ? 'z-10 opacity-80' : ''}`}
       data-page={shown.page.id}
     >
-      {shown.page.section !== '' && (
-        <p className="mb-1 truncate text-[13px] font-semibold text-soft">{shown.page.section}</p>
-      )}
+      <p className="mb-1 h-[19px] truncate text-[13px] font-semibold text-soft">{shown.page.section}</p>
       <button
         type="button"
         {...attributes}

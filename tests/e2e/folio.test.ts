@@ -1,0 +1,256 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { strFromU8, unzipSync } from 'fflate';
+import type { Browser, Page } from 'puppeteer-core';
+import { openBrowser, openPage } from '../support/browser';
+import { address, byName, catchDownloads, run, until } from '../support/desk';
+
+/** Pages of two plans for an audience: put in order, led from one to the other, presented, written out and read back. */
+
+let browser: Browser;
+let close: () => Promise<void>;
+let page: Page;
+let folder = '';
+let folio = '';
+beforeAll(async () => {
+  ({ browser, close } = await openBrowser());
+  page = await openPage(browser, address);
+  folder = mkdtempSync(join(tmpdir(), 'clembo-folio-'));
+}, 60_000);
+afterAll(() => close());
+
+interface Content {
+  name: string;
+  cover: boolean;
+  pages: { id: string; exhibit: string; section: string; notes: string; from: number | null }[];
+  hops: { from: { page: string; ref: string }; to: { page: string; ref: string | null } }[];
+}
+const stored = async () =>
+  ((await (await fetch(`${address}/api/folios/${folio}`)).json()) as { content: Content }).content;
+const press = async (name: string) => (await byName(page, 'button', name)).click();
+const composed = (count: number) =>
+  page.waitForFunction(
+    (n) => document.querySelectorAll('[data-page] button[aria-pressed] svg').length === n,
+    { timeout: 60_000 },
+    count,
+  );
+/** Clicks a thing on a small page of the margin. */
+const point = async (where: string, ref: string) => {
+  await page.waitForSelector(`[data-testid="${where}"] [data-ref="${ref}"]`);
+  await page.$eval(`[data-testid="${where}"] [data-ref="${ref}"]`, (e) =>
+    e.dispatchEvent(new MouseEvent('click', { bubbles: true })),
+  );
+};
+/** A reference that a page has things of. */
+const someRef = (where: string) =>
+  page.$$eval(
+    `[data-testid="${where}"] g[data-role="item"][data-ref]`,
+    (list) => list[Math.floor(list.length / 2)]!.getAttribute('data-ref')!,
+  );
+const write = async (title: string, ending: string) => {
+  const download = await catchDownloads(page);
+  await press('Write out');
+  await (await page.waitForSelector(`[role="menuitem"]::-p-text(${title})`))!.click();
+  return download(ending);
+};
+
+test('a folio is put together of two plans, ordered by hand, with a section and notes', async () => {
+  const plan = await page.evaluate(() => {
+    const li = [...document.querySelectorAll('main li')].find((e) => e.textContent?.includes('Saltmere sea wall'))!;
+    return li.querySelector('a')!.getAttribute('href')!.split('/')[2]!;
+  });
+  await page.goto(`${address}/plans/${plan}/share`, { waitUntil: 'networkidle2' });
+  await press('A new folio');
+  await page.waitForFunction(() => location.pathname.startsWith('/folios/'));
+  folio = page.url().split('/')[4]!.split('?')[0]!;
+  await page.waitForSelector('[role="dialog"]');
+  for (const name of ['The whole works', 'What slipped most', 'By project'])
+    await (await page.waitForSelector(`[role="dialog"] label::-p-text(${name})`))!.click();
+  await press('Put in 3 pages');
+  await composed(3);
+  await until(async () => (await stored()).pages.length, 3);
+  // The last one is carried to the front.
+  const before = (await stored()).pages.map((p) => p.id);
+  const cards = await page.$$('[data-page] > button, [data-page] button[aria-pressed]');
+  const [from, to] = [(await cards[2]!.boundingBox())!, (await cards[0]!.boundingBox())!];
+  await page.mouse.move(from.x + 60, from.y + 40);
+  await page.mouse.down();
+  await page.mouse.move(from.x + 40, from.y + 46, { steps: 4 });
+  await page.mouse.move(to.x + 20, to.y + 30, { steps: 14 });
+  await new Promise((r) => setTimeout(r, 300));
+  await page.mouse.up();
+  await until(async () => (await stored()).pages.map((p) => p.id), [before[2]!, before[0]!, before[1]!]);
+  await (await page.waitForSelector('[aria-label="Page 3: The whole works"]'))!.click();
+  await page.type('[aria-label="Section"]', 'The wall');
+  await page.type('[aria-label="Notes"]', 'Begin with the gates.');
+  await until(async () => {
+    const own = (await stored()).pages[1]!;
+    return [own.section, own.notes];
+  }, ['The wall', 'Begin with the gates.']);
+});
+
+let hopFrom = '';
+let hopTo = '';
+
+test('hops are made by pointing at both ends', async () => {
+  await (await page.waitForSelector('[aria-label="Page 2: By project"]'))!.click();
+  await page.waitForFunction(
+    () => document.querySelector('aside[aria-label="Page of the folio"] h2')?.textContent === 'By project',
+  );
+  hopFrom = await someRef('lead-from');
+  await point('lead-from', hopFrom);
+  const pages = (await stored()).pages.map((p) => p.id);
+  await page.select('[aria-label="Leads to page"]', pages[1]!);
+  await page.waitForSelector('[data-testid="lead-to"] svg');
+  hopTo = await someRef('lead-to');
+  await point('lead-to', hopTo);
+  await press('Make the hop');
+  await until(
+    async () => (await stored()).hops.map((h) => [h.from.ref, h.to.page, h.to.ref]),
+    [[hopFrom, pages[1]!, hopTo]],
+  );
+  await page.waitForSelector('[aria-label="Hops from this page"] li');
+});
+
+test('it is presented by keys; a hop lands on its spot, enlarged, and leads back', async () => {
+  await page.goto(`${address}/folios/${folio}/present`, { waitUntil: 'networkidle2' });
+  await page.waitForFunction(
+    () => document.querySelector('[data-testid="wall"] svg') && !document.querySelector('[role="status"]'),
+    { timeout: 60_000 },
+  );
+  await page.keyboard.press('g');
+  const where = () => page.$eval('[data-testid="where"]', (e) => e.textContent ?? '');
+  expect(await where()).toContain('1 / 3 · By project');
+  await page.keyboard.press('ArrowRight');
+  await page.waitForFunction(() => document.querySelector('[data-testid="where"]')?.textContent?.includes('2 / 3'));
+  await page.keyboard.press('Home');
+  await page.waitForFunction(() => document.querySelector('[data-testid="where"]')?.textContent?.includes('1 / 3'));
+  // Nothing of the interface is on the wall.
+  expect(
+    await page.$$eval(
+      '[data-testid="wall"] button, header',
+      (l) => l.filter((e) => (e as HTMLElement).offsetParent !== null && e.closest('[data-testid="wall"]')).length,
+    ),
+  ).toBe(0);
+  await page.$eval(`[data-testid="wall"] [data-ref="${hopFrom}"]`, (e) =>
+    e.dispatchEvent(new MouseEvent('click', { bubbles: true })),
+  );
+  await page.waitForFunction(() => document.querySelector('[data-zoomed="yes"]'));
+  expect(await where()).toContain('2 / 3');
+  await new Promise((r) => setTimeout(r, 600));
+  // What it leads to is on the wall, and larger than it was.
+  const box = await page.$eval(`[data-testid="wall"] [data-ref="${hopTo}"]`, (e) => {
+    const b = e.getBoundingClientRect();
+    return { x: b.x + b.width / 2, y: b.y + b.height / 2 };
+  });
+  expect(box.x > 0 && box.x < 1280 && box.y > 0 && box.y < 800).toBe(true);
+  await page.keyboard.press('Backspace');
+  await page.waitForFunction(() => document.querySelector('[data-testid="where"]')?.textContent?.includes('1 / 3'));
+  await page.keyboard.press('b');
+  await page.waitForFunction(() => !document.querySelector('[data-testid="wall"] svg'));
+  await page.keyboard.press('b');
+  await page.waitForSelector('[data-testid="wall"] svg');
+  // Without the network it goes on.
+  await page.setOfflineMode(true);
+  await page.keyboard.press('End');
+  await page.waitForFunction(() => document.querySelector('[data-testid="where"]')?.textContent?.includes('3 / 3'));
+  await page.setOfflineMode(false);
+  // A second window has the notes, and goes along.
+  const notes = await browser.newPage();
+  await notes.goto(`${address}/folios/${folio}/present?notes`, { waitUntil: 'networkidle2' });
+  await notes.waitForSelector('[data-testid="notes"]');
+  await page.bringToFront();
+  await page.keyboard.press('Home');
+  await page.keyboard.press('ArrowRight');
+  await notes.waitForFunction(
+    () => document.querySelector('[data-testid="notes"]')?.textContent === 'Begin with the gates.',
+    { timeout: 20_000 },
+  );
+  await notes.close();
+});
+
+test('as PDF it has an outline, numbers and hops that lead to their rectangles', async () => {
+  await page.goto(`${address}/folios/${folio}`, { waitUntil: 'networkidle2' });
+  await composed(3);
+  const file = await write('PDF', '.pdf');
+  expect(run('pdfinfo', file)).toMatch(/Pages:\s+4/);
+  const text = run('pdftotext', '-layout', file, '-');
+  expect(text).toContain('The wall');
+  for (const number of [2, 3, 4]) expect(text).toMatch(new RegExp(`(^|\\D)${number} ?/ ?4(\\D|$)`, 'm'));
+  const json = JSON.parse(run('qpdf', '--json', '--json-key=outlines', '--json-key=qpdf', file)) as {
+    outlines: { title: string; destpageposfrom1: number }[];
+    qpdf: [unknown, Record<string, { value?: Record<string, unknown> }>];
+  };
+  expect(json.outlines.map((o) => o.title)).toEqual(
+    ['Folio of Saltmere sea wall', 'By project', 'The whole works', 'What slipped most'].map((t) =>
+      expect.stringContaining(t),
+    ),
+  );
+  const objects = Object.values(json.qpdf[1]).flatMap((o) => (o.value ? [o.value] : []));
+  const links = objects.filter((o) => o['/Subtype'] === '/Link');
+  // Three lines of the contents, and the hop.
+  expect(links).toHaveLength(4);
+  const dests = JSON.stringify(json.qpdf[1]);
+  expect(dests.match(/"\/FitR"/g)).toHaveLength(1);
+  run('qpdf', '--check', file);
+});
+
+test('as slides the hop leads to its slide, and the notes are there', async () => {
+  const files = unzipSync(readFileSync(await write('Slides', '.pptx')));
+  const part = (name: string) => strFromU8(files[name]!);
+  expect(Object.keys(files).filter((n) => /^ppt\/slides\/slide\d+\.xml$/.test(n))).toHaveLength(4);
+  expect(part('ppt/slides/_rels/slide2.xml.rels')).toMatch(/Id="hop1"[^>]*Target="slide3\.xml"/);
+  expect(part('ppt/slides/slide2.xml')).toContain('r:id="hop1" action="ppaction://hlinksldjump"');
+  expect(part('ppt/slides/_rels/slide1.xml.rels').match(/Id="hop\d"/g)).toHaveLength(3);
+  expect(
+    Object.keys(files)
+      .filter((n) => n.startsWith('ppt/notesSlides/notes'))
+      .map((n) => part(n))
+      .join(),
+  ).toContain('Begin with the gates.');
+});
+
+test('as one web page it presents itself: keys, the hop enlarged, and back', async () => {
+  const html = readFileSync(await write('Web page', '.html'), 'utf8');
+  const other = await browser.newPage();
+  await other.setViewport({ width: 1280, height: 800 });
+  const path = join(folder, 'folio.html');
+  (await import('node:fs')).writeFileSync(path, html);
+  await other.goto(`file://${path}`);
+  await (await other.$('.present'))!.click();
+  await other.waitForSelector('body.presenting');
+  await other.keyboard.press('ArrowRight');
+  const on = () => other.$eval('main section.on', (e) => e.id);
+  expect(await on()).toBe('page-2');
+  await (await other.$('#page-2 a.hop'))!.click();
+  await other.waitForFunction(() => document.querySelector('main section.on')?.id === 'page-3');
+  const transform = await other.$eval('#page-3 .sheet', (e) => (e as HTMLElement).style.transform);
+  expect(transform).toMatch(/^scale\((1\.[1-9]|[2-9])/);
+  await other.keyboard.press('Backspace');
+  await other.waitForFunction(() => document.querySelector('main section.on')?.id === 'page-2');
+  await other.close();
+});
+
+test('pictures come in an archive, one for each page', async () => {
+  const files = unzipSync(readFileSync(await write('Pictures', '.zip')));
+  const names = Object.keys(files).sort();
+  expect(names).toHaveLength(4);
+  expect(names[0]).toMatch(/^01 Folio/);
+  expect(Object.values(files).every((f) => f[1] === 0x50 && f[2] === 0x4e)).toBe(true);
+});
+
+test('a hop whose end is gone is told, and let go', async () => {
+  // The page that it led to is taken out.
+  await page.goto(`${address}/folios/${folio}`, { waitUntil: 'networkidle2' });
+  await composed(3);
+  await press('Take out The whole works');
+  await page.waitForSelector('[role="alert"]::-p-text(has lost an end)');
+  await press('Let go of it');
+  await until(async () => [(await stored()).pages.length, (await stored()).hops.length], [2, 0]);
+  await page.keyboard.down('Control');
+  await page.keyboard.press('z');
+  await page.keyboard.up('Control');
+  await until(async () => (await stored()).hops.length, 1);
+});
