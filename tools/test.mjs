@@ -17,14 +17,21 @@ const only = process.argv.slice(2);
 let cluster = null;
 const services = [];
 
-/** A check that prints only when it fails. */
-async function check(name, command, args) {
-  const { code, output } = await step(name, () =>
-    capture(command, args, { cwd: root, env: { ...process.env, npm_config_loglevel: 'error' } }),
+/** Checks side by side, each of which needs one processor; they print only when they fail. */
+async function checks(list) {
+  const name = list.map(([title]) => title).join(', ');
+  const ended = await step(name, () =>
+    Promise.all(
+      list.map(([, command, args]) =>
+        capture(command, args, { cwd: root, env: { ...process.env, npm_config_loglevel: 'error' } }),
+      ),
+    ),
   );
-  if (code === 0) return;
-  totals.failed++;
-  say(output.trimEnd());
+  ended.forEach(({ code, output }, k) => {
+    if (code === 0) return;
+    totals.failed++;
+    say(`${list[k][0]}:\n${output.trimEnd()}`);
+  });
 }
 
 async function jest(project, env = {}) {
@@ -75,20 +82,29 @@ async function main() {
   await makeFonts(root);
   mkdirSync(join(root, 'tests/out'), { recursive: true });
   const wants = (name) => only.length === 0 || only.includes(name);
-  if (wants('types')) await check('Types', bin('tsc'), ['--noEmit', '-p', 'tsconfig.json']);
-  if (wants('lint')) {
-    await check('Lint', bin('eslint'), ['.']);
-    await check('Import boundaries', bin('depcruise'), [
-      'packages',
-      'apps/cli/src',
-      'apps/web/src',
-      'apps/worker/src',
-      'demo',
-      '--config',
-      '.dependency-cruiser.cjs',
-    ]);
-    await check('Format', bin('biome'), ['check', '.']);
-  }
+  const wanted = [
+    ...(wants('types') ? [['Types', bin('tsc'), ['--noEmit', '-p', 'tsconfig.json']]] : []),
+    ...(wants('lint')
+      ? [
+          ['Lint', bin('eslint'), ['.']],
+          [
+            'Import boundaries',
+            bin('depcruise'),
+            [
+              'packages',
+              'apps/cli/src',
+              'apps/web/src',
+              'apps/worker/src',
+              'demo',
+              '--config',
+              '.dependency-cruiser.cjs',
+            ],
+          ],
+          ['Format', bin('biome'), ['check', '.']],
+        ]
+      : []),
+  ];
+  if (wanted.length > 0) await checks(wanted);
   if (wants('unit')) {
     // Readers that are not ours, beside which ours are tested.
     for (const module of ['openpyxl', 'icalendar'])

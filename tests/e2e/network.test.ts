@@ -239,7 +239,7 @@ describe('a network set by hand', () => {
     await until(() => page.$$eval('[aria-label="Set by hand"] li', (l) => l.length), 2);
     await press('Take all of it back');
     await until(() => page.$$eval('[data-testid="page"] [data-note]', (l) => l.length), 0);
-    expect(await placed()).toEqual([]);
+    await until(placed, []);
   }, 60_000);
 });
 
