@@ -45,7 +45,8 @@ async function jest(project, env = {}) {
     project,
     '--json',
     `--outputFile=${report}`,
-    ...(project === 'unit' ? [] : ['--runInBand']),
+    // Both processors: by itself it would leave one of two idle.
+    ...(project === 'unit' ? ['--maxWorkers=100%'] : ['--runInBand']),
   ];
   const { output } = await step(`Tests: ${project}`, () =>
     capture(process.execPath, args, { cwd: root, env: { ...process.env, ...env } }),

@@ -49,9 +49,9 @@ async function takeIn(bytes: Uint8Array, source: string, draw: boolean): Promise
     }
     if (draw)
       await ask('writePages', {
-        plan: made.plan,
-        edition: 'x',
-        pages: [{ name: 'Fuzz', brief: made.brief, promised: null, editions: [] }],
+        plans: [{ plan: made.plan, edition: 'x', models: null }],
+        folio: null,
+        pages: [{ name: 'Fuzz', of: 0, brief: made.brief, promised: null, editions: [] }],
         locale: 'en-GB',
         format: 'svg',
         sheet: 1,
