@@ -4,7 +4,7 @@ import { closestCenter, DndContext, type DragEndEvent, PointerSensor, useSensor,
 import { arrayMove, rectSortingStrategy, SortableContext, useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
-import { Download, Plus, Presentation, X } from 'lucide-react';
+import { Download, LayoutGrid, Plus, Presentation, X } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useRef, useState } from 'react';
 import { ask, Refused } from '@/ui/ask';
@@ -74,6 +74,14 @@ export function FolioDesk({ id, version, folio: first, written, plans }: Props) 
           <UndoRedo canUndo={canUndo} canRedo={canRedo} onUndo={undo} onRedo={redo} />
           <Link href={`/folios/${id}/present`} className="quiet" onClick={() => void saved()}>
             <Presentation size={16} aria-hidden /> Present
+          </Link>
+          <Link
+            href={`/folios/${id}/wall`}
+            className="quiet"
+            title="All pages side by side, live"
+            onClick={() => void saved()}
+          >
+            <LayoutGrid size={16} aria-hidden /> Wall
           </Link>
           <Menu>
             <MenuButton className="action">
