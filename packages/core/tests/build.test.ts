@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import {
   againstPromise,
   applyCommand,
+  asStarter,
   bodyOf,
   boxShape,
   type BuildElement,
@@ -427,6 +428,23 @@ describe('matching', () => {
       ['B', 'builds', ['m/c']],
     ]);
     expect(fieldReader(mended, s, 'elements')!(0)).toBe(3);
+  });
+
+  test('a starter leaves models behind, and keeps the rules', () => {
+    const rule = {
+      id: 'r',
+      name: '',
+      where: { match: 'all' as const, tests: [] },
+      effect: 'builds' as const,
+      to: 'A',
+      same: null,
+    };
+    const made = asStarter({
+      ...plan,
+      matches: [{ activity: 'A', effect: 'builds' as const, elements: ['m/a'] }],
+      matchRules: [rule],
+    });
+    expect([made.matches, made.elementCodes, made.matchRules]).toEqual([[], [], [rule]]);
   });
 
   test('codes are pasted against any key, in any order of rows and columns', () => {

@@ -23,6 +23,10 @@ export function asStarter(plan: Plan): Plan {
     statusDate: null,
     start: first === null ? null : startOfDay(first),
     aside: [],
+    // What was built there is not what will be built: models stay behind, and with them who builds what.
+    matches: [],
+    elementCodes: [],
+    buildViews: [],
     activities: plan.activities.map((a) => ({
       ...a,
       actualStart: null,
