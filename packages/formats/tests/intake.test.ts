@@ -74,6 +74,25 @@ describe('column map', () => {
     expect(map.dateOrder).toBe('dmy');
   });
 
+  test('“From” and “To” alone are dates where they hold dates, and places where they hold those', () => {
+    const dates = take('Name,From,To\nWall,2026-01-05,2026-01-09\nRoof,2026-01-12,2026-01-16\n').map;
+    expect(meaning(dates)).toEqual(['name', 'start', 'finish']);
+    const places = take(
+      'Name,Start,Finish,From,To\nWall,2026-01-05,2026-01-09,0,325.5\nRoof,2026-01-12,2026-01-16,325.5,650\n',
+    );
+    expect(meaning(places.map)).toEqual(['name', 'start', 'finish', 'from', 'to']);
+    expect(places.plan.activities.map((a) => [a.from, a.to])).toEqual([
+      [0, 325_500],
+      [325_500, 650_000],
+    ]);
+    const chainage = take('Name,Start,Finish,From,To\nWall,2026-01-05,2026-01-09,0+000,0+325\n').map;
+    expect(meaning(chainage)).toEqual(['name', 'start', 'finish', 'from', 'to']);
+    // Words are neither.
+    expect(meaning(take('Name,Start,Finish,From,To\nMove,2026-01-05,2026-01-09,Yard,Site\n').map)).not.toContain(
+      'from',
+    );
+  });
+
   test('the row of headings is found below a title', () => {
     const { map, plan } = take(
       'Saltmere sea wall,,\nprinted 1 May,,\nActivity ID,Activity name,Start\nA1,Piling,2026-01-05\n',

@@ -48,6 +48,7 @@ function guessWith(table: Table, header: Header | null): { map: ColumnMap; reaso
   const meanings = headings.map((heading, c) => meaningByHeading(heading, samples[c]!));
   keepOneColumnEach(meanings, headings, samples);
   const reasons = datesByValues(meanings, samples, headerRow === null);
+  reasons.push(...placesByValues(meanings, headings, samples));
   if (headerRow === null) referenceByValues(meanings, samples);
   nameFallback(meanings, samples);
   let codes = 0;
@@ -157,6 +158,27 @@ function keepOneColumnEach(meanings: ColumnMeaning[], headings: string[], sample
     const loser = better(c, had) ? had : c;
     owner.set(m.field, loser === c ? had : c);
     meanings[loser] = { as: 'skip' };
+  });
+}
+
+/**
+ * Columns that are called no more than “From” and “To” are places where they hold numbers or chainage, and no dates:
+ * both of them, or neither.
+ */
+function placesByValues(meanings: ColumnMeaning[], headings: string[], samples: string[][]): Reason[] {
+  const at = (name: string) =>
+    headings.findIndex(
+      (h, c) => h.trim().toLowerCase() === name && meanings[c]!.as === 'skip' && samples[c]!.length > 0,
+    );
+  const pair = [at('from'), at('to')] as const;
+  const has = meanings.some((m) => m.as === 'field' && (m.field === 'from' || m.field === 'to'));
+  const isPlace = (v: string) => isChainageText(v) || readNumber(v, '.') !== null;
+  if (has || pair.some((c) => c < 0 || shareOf(samples[c]!, isPlace) < 0.8 || shareOf(samples[c]!, isPlainDate) > 0.2))
+    return [];
+  return pair.map((column, k): Reason => {
+    meanings[column] = { as: 'field', field: k === 0 ? 'from' : 'to' };
+    const tried = spread(samples[column]!);
+    return { column, fit: tried.filter(isPlace).length, of: tried.length };
   });
 }
 
