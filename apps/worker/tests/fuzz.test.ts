@@ -49,7 +49,7 @@ async function takeIn(bytes: Uint8Array, source: string, draw: boolean): Promise
     }
     if (draw)
       await ask('writePages', {
-        plans: [{ plan: made.plan, edition: 'x', models: null }],
+        plans: [{ plan: made.plan, edition: 'x', models: null, promised: null }],
         folio: null,
         pages: [{ name: 'Fuzz', of: 0, brief: made.brief, promised: null, editions: [] }],
         locale: 'en-GB',

@@ -22,6 +22,7 @@ export {
   tint,
 } from './graph/ink';
 export type { ProcessShapes } from './graph/process';
+export { scaled } from './graph/scaled';
 export * from './graph/scene';
 export { Occupancy } from './labels/occupancy';
 export { packRows } from './rows/pack';
@@ -30,6 +31,7 @@ export { formatDay } from './text/dates';
 export * from './text/faces';
 export { createMeasure, type Measure, MISSING } from './text/measure';
 export { bindFolio, type BoundFolio, type ComposedFolioPage, enlarged } from './folio/bind';
+export { type PlanFacts, planFacts } from './folio/facts';
 export * from './folio/folio';
 export { readyFolios } from './folio/ready';
 export { type Box, placesOf } from './folio/places';

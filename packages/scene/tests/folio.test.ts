@@ -9,6 +9,7 @@ import {
   Folio,
   leavesOf,
   placesOf,
+  planFacts,
   readyFolios,
   type Scene,
   textOf,
@@ -109,6 +110,39 @@ describe('a folio', () => {
     expect(b.links!.map((l) => [Math.round(l.x), Math.round(l.width), l.page, l.to])).toEqual([
       [Math.round(b.width * 0.1), Math.round(b.width * 0.3), 0, null],
     ]);
+  });
+
+  test('an overview has all pages small, each leading to itself, and how the plans stand', () => {
+    const facts = planFacts({ ...plan, statusDate: startOfDay(day0 + 3) }, schedulePlan(plan), {
+      plan,
+      schedule: schedulePlan(plan),
+    });
+    expect(facts.facts).toEqual([
+      { name: 'Ends', value: '10 April 2026', late: false },
+      { name: 'Against the promise', value: 'as promised', late: false },
+      { name: 'Complete', value: '0 of 3 activities', late: false },
+    ]);
+    const sooner = { ...plan, activities: plan.activities.slice(0, 2) };
+    const late = planFacts(plan, schedulePlan(plan), { plan: sooner, schedule: schedulePlan(sooner) });
+    expect(late.facts[1]).toEqual({ name: 'Against the promise', value: '14 days later than promised', late: true });
+    const { scenes, names } = bindFolio(folioOf({ overview: true }), [pageOf('a'), pageOf('b')], measure, [facts]);
+    expect(names).toEqual(['For the board', 'Overview', 'Page a', 'Page b']);
+    const overview = scenes[1]!;
+    expect(wordsOf(overview)).toEqual(
+      expect.arrayContaining(['Made up', '10 April 2026', 'as promised', '3  Page a', '4  Page b']),
+    );
+    expect(overview.links!.map((l) => [l.page, l.to])).toEqual([
+      [2, null],
+      [3, null],
+    ]);
+    // The small pages lie beside each other, on the paper; their own things cannot be taken for those of the overview.
+    const [a, b] = overview.links!;
+    expect(a!.x + a!.width <= b!.x || a!.y + a!.height <= b!.y).toBe(true);
+    for (const l of overview.links!)
+      expect(l.x >= 0 && l.y >= 0 && l.x + l.width <= overview.width + 1 && l.y + l.height <= overview.height + 1).toBe(
+        true,
+      );
+    expect([...placesOf(overview, measure).keys()]).toEqual(['page 3', 'page 4']);
   });
 
   test('what is enlarged stays on its page', () => {

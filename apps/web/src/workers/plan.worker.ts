@@ -43,6 +43,8 @@ import {
   type PlaneShape,
   type Handles,
   MOST_EDITIONS,
+  type PlanFacts,
+  planFacts,
   PROMISED,
   type Promised,
   type Ready,
@@ -500,6 +502,12 @@ export class PlanRoom {
     const book = await this.models;
     this.fields = book.fields;
     return book;
+  }
+
+  /** How the plan stands, in a few words each. */
+  async standingFacts(): Promise<PlanFacts> {
+    const { plan, schedule } = this.held;
+    return planFacts(plan, schedule, await this.keptEdition(PROMISED));
   }
 
   async elementFieldList(): Promise<SelectField[]> {

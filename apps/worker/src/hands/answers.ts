@@ -45,6 +45,8 @@ export interface SentPlanOfPages {
   edition: string;
   /** The models of the plan, where an exhibit shows them. */
   models: SentModels | null;
+  /** What was promised, for facts about it; null where there is none, or nobody asks. */
+  promised: { plan: PackedPlan; name: string } | null;
 }
 export interface PagesInput {
   plans: SentPlanOfPages[];

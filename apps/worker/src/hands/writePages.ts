@@ -11,6 +11,7 @@ import {
   createMeasure,
   Folio,
   type FontMetrics,
+  planFacts,
   type Promised,
 } from '@clembo/scene';
 import metrics from '@clembo/scene/metrics.json';
@@ -68,7 +69,11 @@ export async function writePages(
     const scenes = sheet === null ? composeSheets(wanted) : [composeExhibit({ ...wanted, sheet })];
     return { id: id ?? '', name, plan: plan.name, notes: own?.notes ?? '', scenes };
   });
-  const bound = folio && bindFolio(folio, composed, measure);
+  const facts = plans.map(({ plan, schedule }, k) => {
+    const kept = input.plans[k]!.promised;
+    return planFacts(plan, schedule, kept && standing(kept));
+  });
+  const bound = folio && bindFolio(folio, composed, measure, facts);
   const pages = bound
     ? bound.scenes.map((scene, k) => ({ scene, name: bound.names[k]! }))
     : composed.flatMap(({ name, scenes }) =>

@@ -1,3 +1,4 @@
+import { packPlan } from '@clembo/core';
 import { fileStem, PAGE_TYPES } from '@clembo/render';
 import { Folio } from '@clembo/scene';
 import {
@@ -36,14 +37,15 @@ export async function writeFolioJob(room: Room, id: string, format: FolioFormat)
   }
   if (pages.length === 0) throw new JobRefused('This folio has no pages yet. Put exhibits into it first.');
   const sent = [];
-  for (const [k, p] of plans.entries())
-    sent.push(
-      await sentPlan(
-        room,
-        p.stored,
-        pages.filter((x) => x.of === k),
-      ),
-    );
+  for (const [k, p] of plans.entries()) {
+    const own = pages.filter((x) => x.of === k);
+    const baseline = folio.overview ? p.stored.editions.find((e) => e.baseline && !e.working) : undefined;
+    const promised = baseline ? await p.editionOf(baseline.id) : null;
+    sent.push({
+      ...(await sentPlan(room, p.stored, own)),
+      promised: promised && { plan: packPlan(promised.plan), name: promised.edition },
+    });
+  }
   const date = new Date(Math.max(...plans.map((p) => dateOf(p.stored).getTime())));
   const { bytes } = await room.hand(
     'writePages',

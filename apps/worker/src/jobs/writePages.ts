@@ -81,6 +81,7 @@ export async function sentPlan(
     plan: packPlan(stored.plan),
     edition: stored.edition,
     models: shows ? await modelsOf(room, stored.id) : null,
+    promised: null,
   };
 }
 

@@ -2,7 +2,9 @@ import { SOFT_INK } from '../graph/ink';
 import { round, type Scene, type SceneLink, type SceneNode } from '../graph/scene';
 import type { Measure } from '../text/measure';
 import { coverScene } from './cover';
-import { COVER, type Folio, type Hop, type Place } from './folio';
+import type { PlanFacts } from './facts';
+import { COVER, type Folio, type Hop, OVERVIEW, type Place } from './folio';
+import { overviewScene } from './overview';
 import { type Box, placesOf } from './places';
 
 /** A page of a folio, composed: its scenes, since an exhibit may run over several. */
@@ -31,11 +33,18 @@ const AROUND = 0.06;
  * Binds composed pages into a folio: the cover with its contents, numbers on the pages, and hops as links between
  * places. Contents lead to their pages.
  */
-export function bindFolio(folio: Folio, pages: readonly ComposedFolioPage[], measure: Measure): BoundFolio {
+export function bindFolio(
+  folio: Folio,
+  pages: readonly ComposedFolioPage[],
+  measure: Measure,
+  facts: readonly PlanFacts[] = [],
+): BoundFolio {
   const first = pages.find((p) => p.scenes.length > 0)?.scenes[0];
   if (!first) return { scenes: [], names: [], notes: [], lost: folio.hops };
   const startOf = new Map<string, number>();
-  let at = folio.cover ? 1 : 0;
+  const before = (folio.cover ? 1 : 0) + (folio.overview ? 1 : 0);
+  const overviewAt = folio.cover ? 1 : 0;
+  let at = before;
   for (const p of pages) {
     startOf.set(p.id, at);
     at += p.scenes.length;
@@ -52,13 +61,35 @@ export function bindFolio(folio: Folio, pages: readonly ComposedFolioPage[], mea
         ),
       ]
     : [];
-  const bare: Scene[] = [...cover, ...pages.flatMap((p) => p.scenes)];
+  const overview = folio.overview
+    ? [
+        overviewScene(
+          folio.name,
+          facts,
+          pages.flatMap((p) =>
+            p.scenes.length === 0 ? [] : [{ name: p.name, number: startOf.get(p.id)! + 1, scene: p.scenes[0]! }],
+          ),
+          first,
+          measure,
+        ),
+      ]
+    : [];
+  const bare: Scene[] = [...cover, ...overview, ...pages.flatMap((p) => p.scenes)];
   const places = bare.map((s) => placesOf(s, measure));
   /** Where a place is: on which page, and which part of it; null where it is not there. */
   const find = ({ page, ref, box }: Place): { page: number; box: Box | null } | null => {
-    const start = page === COVER ? (folio.cover ? 0 : undefined) : startOf.get(page);
+    const start =
+      page === COVER
+        ? folio.cover
+          ? 0
+          : undefined
+        : page === OVERVIEW
+          ? folio.overview
+            ? overviewAt
+            : undefined
+          : startOf.get(page);
     if (start === undefined) return null;
-    const count = page === COVER ? 1 : (pages.find((p) => p.id === page)?.scenes.length ?? 0);
+    const count = page === COVER || page === OVERVIEW ? 1 : (pages.find((p) => p.id === page)?.scenes.length ?? 0);
     if (count === 0) return null;
     if (ref !== null) {
       for (let k = start; k < start + count; k++) {
@@ -83,11 +114,12 @@ export function bindFolio(folio: Folio, pages: readonly ComposedFolioPage[], mea
     }
     links[from.page]!.push({ ...from.box, page: to.page, to: to.box && enlarged(to.box, bare[to.page]!) });
   }
-  if (folio.cover)
+  // The contents of the cover, and the small pages of the overview, lead to their pages.
+  for (const k of Array.from({ length: before }, (_, n) => n))
     for (const p of pages) {
       const number = startOf.get(p.id)! + 1;
-      const own = places[0]!.get(`page ${number}`);
-      if (own) links[0]!.push({ ...own, page: number - 1, to: null });
+      const own = places[k]!.get(`page ${number}`);
+      if (own) links[k]!.push({ ...own, page: number - 1, to: null });
     }
   return {
     scenes: bare.map((scene, k) => ({
@@ -97,9 +129,10 @@ export function bindFolio(folio: Folio, pages: readonly ComposedFolioPage[], mea
     })),
     names: [
       ...(folio.cover ? [folio.name] : []),
+      ...(folio.overview ? ['Overview'] : []),
       ...pages.flatMap((p) => p.scenes.map((_, k) => (p.scenes.length > 1 ? `${p.name}, ${k + 1}` : p.name))),
     ],
-    notes: [...(folio.cover ? [''] : []), ...pages.flatMap((p) => p.scenes.map(() => p.notes))],
+    notes: [...Array.from({ length: before }, () => ''), ...pages.flatMap((p) => p.scenes.map(() => p.notes))],
     lost,
   };
 }

@@ -44,6 +44,8 @@ export const Folio = z.object({
   /** What stands below the name on the cover. */
   under: z.string().max(500).default(''),
   cover: z.boolean().default(true),
+  /** A page with all pages small, each of which leads to itself, and how the plans stand. */
+  overview: z.boolean().default(false),
   pages: z.array(FolioPage).max(MOST_FOLIO_PAGES).default([]),
   hops: z.array(Hop).max(1000).default([]),
 });
@@ -51,6 +53,8 @@ export type Folio = z.infer<typeof Folio>;
 
 /** The id of the cover, as hops name it. */
 export const COVER = 'cover';
+/** The id of the page with all pages small. */
+export const OVERVIEW = 'overview';
 
 /** A brief as a page of a folio shows it: with the range and the filter that the page has of its own. */
 export function asShown<B extends object>(brief: B, { from, to, where }: Pick<FolioPage, 'from' | 'to' | 'where'>): B {

@@ -128,6 +128,18 @@ export function FolioDesk({ id, version, folio: first, written, plans }: Props) 
               />
               with a cover
             </label>
+            <label
+              className="flex items-center gap-1.5 text-[14px] text-soft"
+              title="All pages small on one, each leading to itself, and how the plans stand"
+            >
+              <input
+                type="checkbox"
+                checked={folio.overview}
+                onChange={(e) => set({ ...folio, overview: e.target.checked })}
+                className="accent-[#0F6E6E]"
+              />
+              and an overview
+            </label>
             <button type="button" className="quiet py-1!" onClick={() => setAdding(true)}>
               <Plus size={15} aria-hidden /> Put in pages
             </button>
@@ -165,7 +177,7 @@ export function FolioDesk({ id, version, folio: first, written, plans }: Props) 
                   <Card
                     key={p.page.id}
                     shown={p}
-                    number={k + 1 + (folio.cover ? 1 : 0)}
+                    number={k + 1 + (folio.cover ? 1 : 0) + (folio.overview ? 1 : 0)}
                     hops={folio.hops.filter((h) => h.from.page === p.page.id).length}
                     isNewer={
                       written !== null &&

@@ -66,7 +66,14 @@ export function FolioList({ plan, version, plans, folios }: Props) {
               className="action ml-auto"
               disabled={busy}
               onClick={() =>
-                void make({ name: `Folio of ${plan.name}`.slice(0, 200), under: '', cover: true, pages: [], hops: [] })
+                void make({
+                  name: `Folio of ${plan.name}`.slice(0, 200),
+                  under: '',
+                  cover: true,
+                  overview: false,
+                  pages: [],
+                  hops: [],
+                })
               }
             >
               <Plus size={15} aria-hidden /> A new folio

@@ -1,5 +1,6 @@
 'use client';
-import { enlarged, type Folio, type Place } from '@clembo/scene/folio';
+import { enlarged, type Folio, OVERVIEW, type Place } from '@clembo/scene/folio';
+import { Overview } from './Overview';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { ComposedPage } from '@/workers/plan.worker';
@@ -29,13 +30,14 @@ const channelOf = (id: string): string => `clembo presenting ${id}`;
 
 /** A folio on the wall: a page at a time, nothing of the interface; or, in a second window, its notes and what is next. */
 export function Presenting({ id, folio, plans }: Props) {
-  const { pages, left } = useFolioPages(folio, plans, false);
+  const { pages, left, facts } = useFolioPages(folio, plans, false);
   const router = useRouter();
   const [isNotes, setIsNotes] = useState(false);
   useEffect(() => setIsNotes(new URLSearchParams(location.search).has('notes')), []);
   const slides = useMemo(
-    (): Slide[] =>
-      pages.flatMap((p) =>
+    (): Slide[] => [
+      ...(folio.overview ? [{ page: OVERVIEW, name: folio.name, notes: '', composed: null }] : []),
+      ...pages.flatMap((p) =>
         (p.composed ?? [null]).map((composed, k) => ({
           page: p.page.id,
           name: p.name,
@@ -43,7 +45,8 @@ export function Presenting({ id, folio, plans }: Props) {
           composed,
         })),
       ),
-    [pages],
+    ],
+    [pages, folio.overview, folio.name],
   );
   const [spot, setSpot] = useState<Spot>({ at: 0, zoom: null });
   const [trail, setTrail] = useState<Spot[]>([]);
@@ -164,6 +167,7 @@ export function Presenting({ id, folio, plans }: Props) {
       className={`fixed inset-0 z-50 overflow-hidden select-none ${blank ? 'bg-ink' : 'bg-paper'} ${marks ? 'shows-hops' : ''}`}
       data-testid="wall"
       onClick={(e) => {
+        if ((e.target as Element).closest('button')) return;
         const ref = (e.target as Element).closest('[data-ref]')?.getAttribute('data-ref');
         const hop = ref ? hopsHere.find((h) => h.from.ref === ref) : undefined;
         if (hop) follow(hop.to);
@@ -185,7 +189,16 @@ export function Presenting({ id, folio, plans }: Props) {
     >
       {!blank && slide && (
         <div ref={stage} className="flex h-full w-full items-center justify-center">
-          <Picture page={slide.composed} zoom={spot.zoom} fit />
+          {slide.page === OVERVIEW ? (
+            <Overview
+              name={folio.name}
+              pages={pages}
+              facts={facts}
+              onGo={(to) => follow({ page: to, ref: null, box: null })}
+            />
+          ) : (
+            <Picture page={slide.composed} zoom={spot.zoom} fit />
+          )}
         </div>
       )}
       {left > 0 && (

@@ -1,6 +1,6 @@
 'use client';
 import { type Brief } from '@clembo/scene/brief';
-import { asShown, type Folio, type FolioPage } from '@clembo/scene/folio';
+import { asShown, type Folio, type FolioPage, type PlanFacts } from '@clembo/scene/folio';
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { Command } from '@clembo/core';
@@ -69,7 +69,7 @@ export function useFolioPages(
   folio: Folio,
   plans: readonly FolioPlan[],
   live = true,
-): { pages: ShownPage[]; left: number } {
+): { pages: ShownPage[]; left: number; facts: PlanFacts[] } {
   const rooms = useRef(new Map<string, Room>());
   const [ticks, setTicks] = useState<Record<string, number>>({});
   const [made, setMade] = useState<
@@ -139,6 +139,23 @@ export function useFolioPages(
     // biome-ignore lint: what is composed follows the mark
   }, [mark]);
 
+  const [facts, setFacts] = useState<PlanFacts[]>([]);
+  const again = Object.values(ticks).join(' ');
+  useEffect(() => {
+    let current = true;
+    if (folio.overview && wanted !== '')
+      void Promise.all(
+        wanted.split(' ').flatMap((id) => {
+          const own = rooms.current.get(id);
+          return own ? [own.ready.then(() => own.room.standingFacts())] : [];
+        }),
+      ).then((list) => current && setFacts(list), wrong);
+    return () => {
+      current = false;
+    };
+    // biome-ignore lint: asked again when a plan is another
+  }, [wanted, folio.overview, again]);
+
   const pages = folio.pages.map((page): ShownPage => {
     const own = owner.get(page.exhibit);
     const entry = made.get(page.id);
@@ -150,5 +167,5 @@ export function useFolioPages(
       error: own ? (entry?.error ?? null) : 'The exhibit is not there any more.',
     };
   });
-  return { pages, left: pages.filter((p) => p.composed === null && p.error === null).length };
+  return { pages, facts, left: pages.filter((p) => p.composed === null && p.error === null).length };
 }
