@@ -280,6 +280,33 @@ test('pictures come in an archive, one for each page', async () => {
   expect(Object.values(files).every((f) => f[1] === 0x50 && f[2] === 0x4e)).toBe(true);
 });
 
+test('an overview shows all pages small and how the plans stand; each leads to itself, in every form', async () => {
+  await page.goto(`${address}/folios/${folio}`, { waitUntil: 'networkidle2' });
+  await composed(3);
+  await (await page.waitForSelector('label::-p-text(and an overview)'))!.click();
+  await until(async () => ((await stored()) as Content & { overview: boolean }).overview, true);
+  const file = await write('PDF', '.pdf');
+  expect(run('pdfinfo', file)).toMatch(/Pages:\s+5/);
+  const text = run('pdftotext', '-f', '2', '-l', '2', file, '-').replace(/\s+/g, ' ');
+  for (const said of ['Saltmere sea wall', 'Museum move', 'Ends', 'Against the promise', 'Next'])
+    expect(text).toContain(said);
+  await page.goto(`${address}/folios/${folio}/present`, { waitUntil: 'networkidle2' });
+  await page.waitForFunction(
+    () =>
+      document.querySelectorAll('[data-testid="overview"] button svg').length === 3 &&
+      !document.querySelector('[role="status"]'),
+    { timeout: 60_000 },
+  );
+  await page.waitForFunction(() =>
+    document.querySelector('[data-testid="overview"]')!.textContent!.includes('Against the promise'),
+  );
+  await page.keyboard.press('g');
+  await (await page.$$('[data-testid="overview"] button'))[2]!.click();
+  await page.waitForFunction(() => document.querySelector('[data-testid="where"]')?.textContent?.includes('4 / 4'));
+  await page.keyboard.press('Backspace');
+  await page.waitForSelector('[data-testid="overview"]');
+});
+
 test('a hop whose end is gone is told, and let go', async () => {
   // The page that it led to is taken out.
   await page.goto(`${address}/folios/${folio}`, { waitUntil: 'networkidle2' });

@@ -23,7 +23,9 @@ import {
   composeExhibit,
   defaultBrief,
   type ImageNode,
+  laidOver,
   leavesOf,
+  portable,
   readBriefSentence,
   readyBuilds,
   type Scene,
@@ -445,6 +447,21 @@ describe('the page of a model', () => {
       const read = readBriefSentence(said, defaultBrief('build'), plain);
       expect([said, read.unknown, read.brief]).toEqual([said, [], brief]);
     }
+  });
+
+  test('a kept brief leaves the dates and the spot of its own model behind', () => {
+    const own: BuildBrief = {
+      ...defaultBrief('build'),
+      colour: 'phase',
+      when: 'own',
+      dates: [{ name: 'Roof', start: startOfDay(day(5, 1)), finish: null }],
+      middle: [1, 2, 3],
+      span: 9,
+      lift: 4,
+    };
+    const { brief, lost } = laidOver(portable(own), { codeFields: [], periods: [] });
+    expect(brief).toEqual({ ...defaultBrief('build'), lift: 4 });
+    expect(lost).toEqual(['phase']);
   });
 
   test('ready-made pages are there once something is matched', () => {

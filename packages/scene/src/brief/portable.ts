@@ -18,6 +18,9 @@ const BOUND = new Set<string>([
   'placed',
   'fromPlace',
   'toPlace',
+  // A part of one model, enlarged.
+  'middle',
+  'span',
 ]);
 
 /** A brief without what belongs to one plan alone; an edition that it compares with becomes the promise. */
@@ -81,6 +84,11 @@ export function laidOver(brief: Brief, plan: PlanWords, names: Readonly<Record<s
       case 'bars':
       case 'amounts':
         return 'of' in brief ? { of: field(brief.of) ?? 'each' } : {};
+      case 'build':
+        return {
+          colour: brief.colour && field(brief.colour),
+          ...(brief.when === 'own' ? { when: 'status' as const } : {}),
+        };
       case 'network':
         return {
           around: null,
