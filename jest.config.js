@@ -19,13 +19,14 @@ const project = (displayName, testMatch, more = {}) => ({
   ...more,
 });
 
-/** Unit tests need nothing; store and e2e tests need the servers that tools/test.mjs starts. */
+/** Unit tests and damaged files need nothing; store and e2e tests need the servers that tools/test.mjs starts. */
 export default {
   projects: [
     project('unit', [
       '<rootDir>/packages/{core,formats,scene,render,starters}/tests/**/*.test.ts',
-      '<rootDir>/apps/*/tests/**/*.test.ts',
+      '<rootDir>/apps/{cli,web}/tests/**/*.test.ts',
     ]),
+    project('fuzz', ['<rootDir>/apps/worker/tests/**/*.test.ts']),
     project('store', ['<rootDir>/packages/store/tests/**/*.test.ts', '<rootDir>/tools/tests/**/*.test.mjs']),
     project('e2e', ['<rootDir>/tests/e2e/**/*.test.ts']),
   ],

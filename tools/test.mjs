@@ -118,6 +118,8 @@ async function main() {
     );
     await needDebian('assimp-utils', () => findProgram('assimp'), 'assimp (assimp-utils)');
     await jest('unit');
+    // By itself: its hands have low priority and few seconds, which tests beside them would use up.
+    await jest('fuzz');
   }
   if (!wants('store') && !wants('e2e')) return;
   const postgres = await needDebian('postgresql', findPostgres, 'PostgreSQL');
