@@ -63,7 +63,7 @@ export function FitStrip({
           <input
             key={kept.name}
             defaultValue={kept.name}
-            className="w-44 rounded border border-transparent bg-transparent px-1.5 py-0.5 font-semibold hover:border-line focus:border-line"
+            className="max-w-80 min-w-32 [field-sizing:content] rounded border border-transparent bg-transparent px-1.5 py-0.5 font-semibold hover:border-line focus:border-line"
             onBlur={(e) => rename(e.target.value)}
             onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
           />
