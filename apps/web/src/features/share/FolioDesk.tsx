@@ -75,14 +75,6 @@ export function FolioDesk({ id, version, folio: first, written, plans }: Props) 
           <Link href={`/folios/${id}/present`} className="quiet" onClick={() => void saved()}>
             <Presentation size={16} aria-hidden /> Present
           </Link>
-          <Link
-            href={`/folios/${id}/wall`}
-            className="quiet"
-            title="All pages side by side, live"
-            onClick={() => void saved()}
-          >
-            <LayoutGrid size={16} aria-hidden /> Wall
-          </Link>
           <Menu>
             <MenuButton className="action">
               <Download size={16} aria-hidden /> Write out
@@ -140,6 +132,14 @@ export function FolioDesk({ id, version, folio: first, written, plans }: Props) 
               />
               and an overview
             </label>
+            <Link
+              href={`/folios/${id}/wall`}
+              className="quiet py-1!"
+              title="All pages side by side, live"
+              onClick={() => void saved()}
+            >
+              <LayoutGrid size={15} aria-hidden /> Wall
+            </Link>
             <button type="button" className="quiet py-1!" onClick={() => setAdding(true)}>
               <Plus size={15} aria-hidden /> Put in pages
             </button>
