@@ -118,7 +118,8 @@ describe('a plan and next week’s file', () => {
     await tick('Accept: Old gate, removed');
     await tick('Accept: Slab, moved');
     await says('8 of 11 changes accepted');
-    await page.waitForNetworkIdle({ idleTime: 300 });
+    // One connection stays: it tells what others change.
+    await page.waitForNetworkIdle({ idleTime: 300, concurrency: 1 });
     await page.reload({ waitUntil: 'networkidle2' });
     await says('8 of 11 changes accepted');
     await press('Refresh the plan');
