@@ -158,9 +158,13 @@ describe('with the pointer, on the strips', () => {
         () => says(new RegExp(`C → ${to}`)),
       );
     };
+    const before = await boxOf('[data-bar="D"]');
     await link('D', 0.9);
     await until(async () => (await planNow()).links.find((l) => l.from === 'C')?.type, 'FF');
     await undo();
+    // It is aimed at where the bar stands again.
+    await until(async () => (await planNow()).links.length, 2);
+    await until(() => boxOf('[data-bar="D"]'), before);
     await link('D', 0.1);
     await until(async () => (await planNow()).links.find((l) => l.from === 'C')?.type, 'FS');
     // What comes after went along: D now begins behind C.
