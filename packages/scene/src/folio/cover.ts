@@ -1,6 +1,6 @@
 import { HAIRLINE, INK, KELP, PAPER, SOFT_INK } from '../graph/ink';
 import { round, type Scene, type SceneNode } from '../graph/scene';
-import { NOTHING_SHOWN } from '../graph/shown';
+import { frontFit } from './frontFit';
 import type { Measure } from '../text/measure';
 
 /** A line of the contents: what it is called, its number, and whether a section begins with it. */
@@ -128,20 +128,7 @@ export function coverScene(
       rows: lines.map((l) => ({ ref: null, cells: [l.name, String(l.number)], values: [null, { number: l.number }] })),
     },
     undated: [],
-    fit: {
-      smallestType: size,
-      leastType: 6.5,
-      rows: lines.length,
-      counts: NOTHING_SHOWN,
-      labelsShortened: 0,
-      labelsInKey: 0,
-      datesWithoutRoom: 0,
-      laneTitlesCut: 0,
-      periodsWithoutName: 0,
-      charactersMissing: 0,
-      readable: true,
-      advice: [],
-    },
+    fit: frontFit(size, lines.length),
     blind: null,
   };
 }

@@ -1,7 +1,7 @@
 import { HAIRLINE, INK, MADDER, PAPER, SOFT_INK } from '../graph/ink';
 import { scaled } from '../graph/scaled';
 import { round, type Scene, type SceneNode } from '../graph/scene';
-import { NOTHING_SHOWN } from '../graph/shown';
+import { frontFit } from './frontFit';
 import type { Measure } from '../text/measure';
 import type { PlanFacts } from './facts';
 
@@ -162,20 +162,7 @@ export function overviewScene(
       ),
     },
     undated: [],
-    fit: {
-      smallestType: size,
-      leastType: 6.5,
-      rows: pages.length,
-      counts: NOTHING_SHOWN,
-      labelsShortened: 0,
-      labelsInKey: 0,
-      datesWithoutRoom: 0,
-      laneTitlesCut: 0,
-      periodsWithoutName: 0,
-      charactersMissing: 0,
-      readable: true,
-      advice: [],
-    },
+    fit: frontFit(size, pages.length),
     blind: null,
   };
 }

@@ -7,6 +7,25 @@ import type { KindCard, MatchingShown, WorkCard } from '@/workers/plan.worker';
 const CARD =
   'block w-full cursor-grab touch-none rounded-md border bg-paper px-2.5 py-1.5 text-left leading-tight select-none';
 
+/** A card that can be carried, and on which another can be put down: what its button needs. */
+function useCard(id: string, data: { work: string } | { elements: readonly number[] }, title: string, chosen: boolean) {
+  const drop = useDroppable({ id: `onto ${id}`, data });
+  const drag = useDraggable({ id, data: { ...data, title } });
+  return {
+    props: {
+      ref: (node: HTMLElement | null) => {
+        drop.setNodeRef(node);
+        drag.setNodeRef(node);
+      },
+      type: 'button' as const,
+      ...drag.listeners,
+      ...drag.attributes,
+      'aria-pressed': chosen,
+    },
+    edge: chosen || drop.isOver ? 'border-marigold bg-marigold/10' : 'border-line hover:border-soft',
+  };
+}
+
 /** One tray: its title, what it holds in numbers, and cards that can be carried across. */
 function Tray({
   title,
@@ -120,20 +139,12 @@ function Work({
   onChoose: () => void;
   onPoint: (ref: string | null) => void;
 }) {
-  const drop = useDroppable({ id: `onto work ${work.ref}`, data: { work: work.ref } });
-  const drag = useDraggable({ id: `work ${work.ref}`, data: { work: work.ref, title: work.name } });
+  const card = useCard(`work ${work.ref}`, { work: work.ref }, work.name, chosen);
   return (
     <button
-      ref={(node) => {
-        drop.setNodeRef(node);
-        drag.setNodeRef(node);
-      }}
-      type="button"
-      {...drag.listeners}
-      {...drag.attributes}
-      aria-pressed={chosen}
+      {...card.props}
       data-work={work.ref}
-      className={`${CARD} border-l-[5px] ${chosen || drop.isOver ? 'border-marigold bg-marigold/10' : 'border-line hover:border-soft'}`}
+      className={`${CARD} border-l-[5px] ${card.edge}`}
       style={work.colour ? { borderLeftColor: work.colour } : {}}
       onClick={onChoose}
       onPointerEnter={() => onPoint(work.ref)}
@@ -199,23 +210,13 @@ function Kind({
   chosen: boolean;
   onChoose: (elements: readonly number[], more: boolean) => void;
 }) {
-  const drop = useDroppable({ id: `onto kind ${kind.key}`, data: { elements: kind.elements } });
-  const drag = useDraggable({
-    id: `kind ${kind.key}`,
-    data: { elements: kind.elements, title: `${kind.name}: ${kind.elements.length}` },
-  });
+  const title = `${kind.name}: ${kind.elements.length}`;
+  const card = useCard(`kind ${kind.key}`, { elements: kind.elements }, title, chosen);
   return (
     <button
-      ref={(node) => {
-        drop.setNodeRef(node);
-        drag.setNodeRef(node);
-      }}
-      type="button"
-      {...drag.listeners}
-      {...drag.attributes}
-      aria-pressed={chosen}
+      {...card.props}
       data-kind={kind.name}
-      className={`${CARD} border-r-[5px] border-r-soft/40 ${chosen || drop.isOver ? 'border-marigold bg-marigold/10' : 'border-line hover:border-soft'}`}
+      className={`${CARD} border-r-[5px] border-r-soft/40 ${card.edge}`}
       onClick={(e) => onChoose(kind.elements, e.shiftKey || e.ctrlKey || e.metaKey)}
     >
       <span className="block truncate text-[14px] font-semibold">{kind.name}</span>

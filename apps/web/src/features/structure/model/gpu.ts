@@ -18,13 +18,8 @@ export interface GpuModel {
   dispose(): void;
 }
 
-const VERTEX = /* glsl */ `
-  attribute float element;
-  attribute float level;
-  attribute float storey;
-  uniform sampler2D looks;
-  uniform float rows;
-  uniform float lift;
+/** What the corners tell the points between them. */
+const VARYING = /* glsl */ `
   varying vec3 place;
   varying float share;
   varying vec4 first;
@@ -32,6 +27,16 @@ const VERTEX = /* glsl */ `
   varying vec4 third;
   varying vec4 fourth;
   varying float own;
+`;
+
+const VERTEX = /* glsl */ `
+  attribute float element;
+  attribute float level;
+  attribute float storey;
+  uniform sampler2D looks;
+  uniform float rows;
+  uniform float lift;
+  ${VARYING}
   vec4 texel(float k) {
     float row = floor(element / ${ROW}.0);
     float column = (element - row * ${ROW}.0) * ${TEXELS}.0 + k;
@@ -53,13 +58,7 @@ const VERTEX = /* glsl */ `
 const FACES = /* glsl */ `
   uniform float cut;
   uniform vec3 light;
-  varying vec3 place;
-  varying float share;
-  varying vec4 first;
-  varying vec4 second;
-  varying vec4 third;
-  varying vec4 fourth;
-  varying float own;
+  ${VARYING}
   void main() {
     if (place.z > cut) discard;
     bool low = share <= fourth.r || fourth.r > 0.998;
@@ -76,13 +75,7 @@ const FACES = /* glsl */ `
 
 const LINES = /* glsl */ `
   uniform float cut;
-  varying vec3 place;
-  varying float share;
-  varying vec4 first;
-  varying vec4 second;
-  varying vec4 third;
-  varying vec4 fourth;
-  varying float own;
+  ${VARYING}
   void main() {
     if (place.z > cut || third.a < 0.5) discard;
     if (fourth.a > 0.5 && mod(gl_FragCoord.x + gl_FragCoord.y, 6.0) > 3.0) discard;
