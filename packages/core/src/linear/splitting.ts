@@ -1,5 +1,6 @@
 import type { Command } from '../commands/command';
 import { datedOn } from '../commands/dating';
+import { NOT_BEGUN } from '../plan/notBegun';
 import { type Activity, makeLink, type Plan } from '../plan/schema';
 import { isComplete } from '../schedule/given';
 import { timesAt } from './flowline';
@@ -59,12 +60,8 @@ export function splitWork(plan: Plan, w: PlannedWork, place: number, ref: string
     name,
     from: place,
     duration: minutes(days === null ? null : days - firstDays!),
+    ...NOT_BEGUN,
     percent: percent(ahead, way2),
-    actualStart: null,
-    actualFinish: null,
-    actualEffort: null,
-    actualCost: null,
-    remaining: null,
     constraint: null,
     stretches: [],
     ...Object.fromEntries(amounts.map((key) => [key, rest(a[key], share(a[key], part))])),

@@ -1,6 +1,7 @@
 import { workingTimeOf } from '../calendar/workingTime';
 import type { Command } from '../commands/command';
 import { datedOn } from '../commands/dating';
+import { NOT_BEGUN } from '../plan/notBegun';
 import { calendarOf } from '../plan/calendars';
 import { type Activity, isMilestone, makeActivity, makeLink, type Plan } from '../plan/schema';
 import { dayOf, MINUTES_PER_DAY } from '../time/civil';
@@ -93,12 +94,8 @@ export function repeatedInUnits(
       ...part,
       ref: own,
       ...(asked.follow ? datesIn(plan, a, k) : {}),
+      ...NOT_BEGUN,
       percent: a.percent === null ? null : 0,
-      actualStart: null,
-      actualFinish: null,
-      actualEffort: null,
-      actualCost: null,
-      remaining: null,
       constraint: null,
     };
     commands.push({ do: 'addActivity', activity: fresh, before: null });

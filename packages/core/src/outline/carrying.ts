@@ -1,4 +1,5 @@
 import type { Command } from '../commands/command';
+import { NOT_BEGUN } from '../plan/notBegun';
 import { type Activity, type Link, makeActivity, type Plan } from '../plan/schema';
 import { behind, freeRef } from './edits';
 import { buildOutline, type Outline } from './outline';
@@ -56,12 +57,7 @@ export function duplicated(plan: Plan, refs: readonly string[]): { command: Comm
         ref,
         name: i === top ? copyName(names, a.name) : a.name,
         parent: i === top ? a.parent : copyOf.get(a.parent!)!,
-        actualStart: null,
-        actualFinish: null,
-        percent: null,
-        remaining: null,
-        actualEffort: null,
-        actualCost: null,
+        ...NOT_BEGUN,
       };
       growing.activities.push(makeActivity({ ref }));
       commands.push({ do: 'addActivity', activity, before });

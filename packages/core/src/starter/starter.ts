@@ -1,4 +1,5 @@
 import { type WorkingTime, workingTimeOf } from '../calendar/workingTime';
+import { NOT_BEGUN } from '../plan/notBegun';
 import type { Activity, Plan } from '../plan/schema';
 import { schedulePlan } from '../schedule/schedule';
 import { NONE } from '../schedule/slots';
@@ -29,12 +30,7 @@ export function asStarter(plan: Plan): Plan {
     buildViews: [],
     activities: plan.activities.map((a) => ({
       ...a,
-      actualStart: null,
-      actualFinish: null,
-      percent: null,
-      remaining: null,
-      actualEffort: null,
-      actualCost: null,
+      ...NOT_BEGUN,
       onHold: false,
       said: null,
     })),

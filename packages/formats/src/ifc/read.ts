@@ -1,6 +1,7 @@
 import type { CalendarSpec, DayPattern } from '@clembo/core';
 import { type Table, trimTable, UnreadableFile } from '../table/table';
 import { readDuration } from '../values/amounts';
+import { list, refId, text } from './attributes';
 
 /** What is read of an entity of a model: its attributes by name. */
 type Line = Record<string, unknown>;
@@ -85,22 +86,7 @@ interface Types {
   IFCWORKCALENDAR: number;
 }
 
-/** The text of an attribute; its number or truth as text. */
-function text(attribute: unknown): string {
-  const v =
-    attribute !== null && typeof attribute === 'object' && 'value' in attribute
-      ? (attribute as { value: unknown }).value
-      : attribute;
-  if (v === null || v === undefined) return '';
-  return typeof v === 'boolean' ? (v ? 'yes' : 'no') : String(v);
-}
-
-const list = (attribute: unknown): unknown[] => (Array.isArray(attribute) ? attribute : []);
 const idOf = (line: Line | null): number | null => (line && typeof line.expressID === 'number' ? line.expressID : null);
-const refId = (ref: unknown): number | null =>
-  ref !== null && typeof ref === 'object' && typeof (ref as { value?: unknown }).value === 'number'
-    ? (ref as { value: number }).value
-    : null;
 
 function tableOf(model: Model, types: Types, source: string): Table {
   const tasks = model.all(types.IFCTASK);

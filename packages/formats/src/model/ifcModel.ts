@@ -1,4 +1,5 @@
 import { type BuildElement, edgesOf, makeElement, type ModelGeometry, type Shape } from '@clembo/core';
+import { list, refId, text } from '../ifc/attributes';
 import { UnreadableFile } from '../table/table';
 import { classWords } from './classWords';
 import { aboutOrigin, checkOnce, cut, LONGEST, MOST_CORNERS, MOST_ELEMENTS, type ReadModel } from './modelParts';
@@ -370,18 +371,4 @@ const OTHER = 50;
 function rankOf(measure: 'length' | 'area' | 'volume', name: string): number {
   const at = FIRST[measure].indexOf(name.toLowerCase().replace(/[^a-z]/g, ''));
   return at < 0 ? OTHER : at;
-}
-
-const list = (attribute: unknown): unknown[] => (Array.isArray(attribute) ? attribute : []);
-const refId = (ref: unknown): number | null =>
-  ref !== null && typeof ref === 'object' && typeof (ref as { value?: unknown }).value === 'number'
-    ? (ref as { value: number }).value
-    : null;
-function text(attribute: unknown): string {
-  const v =
-    attribute !== null && typeof attribute === 'object' && 'value' in attribute
-      ? (attribute as { value: unknown }).value
-      : attribute;
-  if (v === null || v === undefined) return '';
-  return typeof v === 'boolean' ? (v ? 'yes' : 'no') : String(v);
 }

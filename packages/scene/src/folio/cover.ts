@@ -1,5 +1,7 @@
 import { HAIRLINE, INK, KELP, PAPER, SOFT_INK } from '../graph/ink';
+import { write } from '../graph/nodes';
 import { round, type Scene, type SceneNode } from '../graph/scene';
+import type { Face } from '../text/faces';
 import { frontFit } from './frontFit';
 import type { Measure } from '../text/measure';
 
@@ -22,23 +24,8 @@ export function coverScene(
   const big = Math.round(Math.min(width, height) * 0.075);
   const small = Math.max(9, Math.round(big * 0.42));
   const nodes: SceneNode[] = [];
-  const text = (
-    x: number,
-    y: number,
-    size: number,
-    words: string,
-    fill: string,
-    face: 'title' | 'text' | 'label' | 'labelStrong',
-    ref?: string,
-  ): SceneNode => ({
-    type: 'text',
-    x: round(x),
-    y: round(y),
-    size,
-    runs: [{ text: words, face, fill }],
-    role: face === 'title' ? 'title' : 'subtitle',
-    ...(ref ? { ref } : {}),
-  });
+  const text = (x: number, y: number, size: number, words: string, fill: string, face: Face, ref?: string) =>
+    write(x, y, size, words, fill, face === 'title' ? 'title' : 'subtitle', face, ref);
   const column = width * 0.46;
   let y = margin + big;
   for (const line of measure.wrap('title', big, measure.clean(name), column - margin, 4)) {

@@ -1,6 +1,8 @@
 import { HAIRLINE, INK, MADDER, PAPER, SOFT_INK } from '../graph/ink';
 import { scaled } from '../graph/scaled';
 import { round, type Scene, type SceneNode } from '../graph/scene';
+import { write } from '../graph/nodes';
+import type { Face } from '../text/faces';
 import { frontFit } from './frontFit';
 import type { Measure } from '../text/measure';
 import type { PlanFacts } from './facts';
@@ -26,25 +28,10 @@ export function overviewScene(
   const margin = Math.round(Math.min(width, height) * 0.055);
   const size = Math.max(7, Math.round(Math.min(width, height) / 62));
   const big = size * 2.2;
-  const write = (
-    x: number,
-    y: number,
-    s: number,
-    text: string,
-    fill: string,
-    face: 'title' | 'label' | 'labelStrong',
-    ref?: string,
-  ): SceneNode => ({
-    type: 'text',
-    x: round(x),
-    y: round(y),
-    size: s,
-    runs: [{ text, face, fill }],
-    role: face === 'title' ? 'title' : 'label',
-    ...(ref ? { ref } : {}),
-  });
+  const text = (x: number, y: number, s: number, words: string, fill: string, face: Face, ref?: string) =>
+    write(x, y, s, words, fill, face === 'title' ? 'title' : 'label', face, ref);
   const nodes: SceneNode[] = [
-    write(
+    text(
       margin,
       margin + big * 0.8,
       big,
@@ -57,7 +44,7 @@ export function overviewScene(
   for (const { plan, facts } of plans) {
     y += size * 1.7;
     nodes.push(
-      write(
+      text(
         margin,
         y,
         size * 1.1,
@@ -71,8 +58,8 @@ export function overviewScene(
       const x = margin + width * 0.22 + k * room;
       const label = `${f.name}  `;
       nodes.push(
-        write(x, y, size, label, SOFT_INK, 'label'),
-        write(
+        text(x, y, size, label, SOFT_INK, 'label'),
+        text(
           x + measure.width('label', size, label),
           y,
           size,
@@ -135,7 +122,7 @@ export function overviewScene(
         strokeWidth: 0.6,
         role: 'cell',
       },
-      write(
+      text(
         x,
         at + h + size * 1.3,
         size,

@@ -4,7 +4,7 @@ import type { SceneNode } from '../../graph/scene';
 import { formatDay } from '../../text/dates';
 import type { ComposeInput } from '../composed';
 import type { Drawn, Room } from '../sheet';
-import { write } from '../variance/paint';
+import { write } from '../../graph/nodes';
 import { framed, type PictureMaker } from './frame';
 import { amountWords } from './amounts';
 import { countWords, type DateStanding, type Standings } from './standings';

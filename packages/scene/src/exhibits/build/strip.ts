@@ -6,7 +6,7 @@ import { timeAxis } from '../../page/axis';
 import { timeScale } from '../../scales/time';
 import type { ComposeInput } from '../composed';
 import type { Room } from '../sheet';
-import { BASE, rule, write } from '../variance/paint';
+import { BASE, rule, write } from '../../graph/nodes';
 import type { Standings } from './standings';
 
 /** Up to so many days the strip tells weeks, then months. */

@@ -1,5 +1,6 @@
 import { isChainage, isFloors, type Line, placeWords } from '@clembo/core';
 import { HAIRLINE, INK, SOFT_INK, tint } from '../../graph/ink';
+import { rule, write } from '../../graph/nodes';
 import { round, type SceneNode } from '../../graph/scene';
 import type { PageFrame } from '../../page/frame';
 import { type Tick, ticks, type TimeUnit } from '../../scales/time';
@@ -20,34 +21,6 @@ interface Paper {
   frame: PageFrame;
   measure: Measure;
 }
-
-const line = (
-  x1: number,
-  y1: number,
-  x2: number,
-  y2: number,
-  stroke: string,
-  width: number,
-  role: 'grid' | 'scale',
-): SceneNode => ({
-  type: 'line',
-  x1: round(x1),
-  y1: round(y1),
-  x2: round(x2),
-  y2: round(y2),
-  stroke,
-  strokeWidth: width,
-  role,
-});
-
-const words = (x: number, y: number, size: number, text: string, face: Face, fill: string): SceneNode => ({
-  type: 'text',
-  x: round(x),
-  y: round(y),
-  size,
-  runs: [{ text, face, fill }],
-  role: 'scale',
-});
 
 /** Steps of 1, 2 and 5 in every power of ten. */
 export function niceStep(least: number): number {
@@ -83,17 +56,26 @@ export function placeAxis(plane: Plane, lineOf: Line | null, { frame, measure }:
   );
   const room = plane.across ? sample + size * 1.4 : size * 2;
   const found = placeTicks(plane, unit, room);
-  const rule = plane.across
-    ? line(plane.left, plane.top, plane.right, plane.top, INK, 0.8, 'scale')
-    : line(plane.left, plane.top, plane.left, plane.bottom, INK, 0.8, 'scale');
-  nodes.push(rule);
+  nodes.push(
+    plane.across
+      ? rule(plane.left, plane.top, plane.right, plane.top, INK, 0.8, 'scale')
+      : rule(plane.left, plane.top, plane.left, plane.bottom, INK, 0.8, 'scale'),
+  );
   if (unit !== '' && !isChainage(unit)) {
     const wide = measure.width('label', size, unit);
     const zero = measure.width('label', size, placeWords(Math.round((found[0] ?? 0) * 1000), unit));
     nodes.push(
       plane.across
-        ? words(plane.left - zero / 2 - size * 0.9 - wide, plane.top - size * 0.65, size, unit, 'label', SOFT_INK)
-        : words(plane.left - size * 0.65 - wide, plane.top - size * 0.75, size, unit, 'label', SOFT_INK),
+        ? write(
+            plane.left - zero / 2 - size * 0.9 - wide,
+            plane.top - size * 0.65,
+            size,
+            unit,
+            SOFT_INK,
+            'scale',
+            'label',
+          )
+        : write(plane.left - size * 0.65 - wide, plane.top - size * 0.75, size, unit, SOFT_INK, 'scale', 'label'),
     );
   }
   for (const place of found) {
@@ -101,11 +83,11 @@ export function placeAxis(plane: Plane, lineOf: Line | null, { frame, measure }:
     const wide = measure.width('label', size, text);
     const at = placeAlong(plane, place);
     if (plane.across) {
-      nodes.push(line(at, plane.top - size * 0.35, at, plane.top, INK, 0.6, 'scale'));
-      nodes.push(words(at - wide / 2, plane.top - size * 0.65, size, text, 'label', SOFT_INK));
+      nodes.push(rule(at, plane.top - size * 0.35, at, plane.top, INK, 0.6, 'scale'));
+      nodes.push(write(at - wide / 2, plane.top - size * 0.65, size, text, SOFT_INK, 'scale', 'label'));
     } else {
-      nodes.push(line(plane.left - size * 0.35, at, plane.left, at, INK, 0.6, 'scale'));
-      nodes.push(words(plane.left - size * 0.65 - wide, at + size * 0.33, size, text, 'label', SOFT_INK));
+      nodes.push(rule(plane.left - size * 0.35, at, plane.left, at, INK, 0.6, 'scale'));
+      nodes.push(write(plane.left - size * 0.65 - wide, at + size * 0.33, size, text, SOFT_INK, 'scale', 'label'));
     }
   }
   return nodes;
@@ -140,8 +122,8 @@ export function timeAxis(plane: Plane, { frame, measure }: Paper): SceneNode[] {
     if (t.from > from)
       nodes.push(
         plane.across
-          ? line(plane.left, a, plane.right, a, HAIRLINE, 0.5, 'grid')
-          : line(a, plane.top, a, plane.bottom, HAIRLINE, 0.5, 'grid'),
+          ? rule(plane.left, a, plane.right, a, HAIRLINE, 0.5, 'grid')
+          : rule(a, plane.top, a, plane.bottom, HAIRLINE, 0.5, 'grid'),
       );
     if (unit === 'year') continue;
     const text = name(t, plane.across ? size * 4 : b - a - 2, 'label');
@@ -149,8 +131,8 @@ export function timeAxis(plane: Plane, { frame, measure }: Paper): SceneNode[] {
     const wide = measure.width('label', size, text);
     nodes.push(
       plane.across
-        ? words(plane.left - size * 0.8 - wide, a + size * 1.0, size, text, 'label', SOFT_INK)
-        : words(a + 2, plane.top - size * 0.6, size, text, 'label', SOFT_INK),
+        ? write(plane.left - size * 0.8 - wide, a + size * 1.0, size, text, SOFT_INK, 'scale', 'label')
+        : write(a + 2, plane.top - size * 0.6, size, text, SOFT_INK, 'scale', 'label'),
     );
   }
   for (const t of ticks(from, to, 'year')) {
@@ -159,8 +141,8 @@ export function timeAxis(plane: Plane, { frame, measure }: Paper): SceneNode[] {
     if (text === null || b - a < size * 1.1) continue;
     nodes.push(
       plane.across
-        ? words(plane.left - size * TIME_GUTTER, a + size * 1.0, size, text, 'textStrong', INK)
-        : words(a + 2, plane.top - size * 2.1, size, text, 'textStrong', INK),
+        ? write(plane.left - size * TIME_GUTTER, a + size * 1.0, size, text, INK, 'scale', 'textStrong')
+        : write(a + 2, plane.top - size * 2.1, size, text, INK, 'scale', 'textStrong'),
     );
   }
   return nodes;
@@ -195,7 +177,7 @@ export function placeNames(
       return;
     }
     taken[tier] = x + wide;
-    nodes.push(words(x, tops[tier]!, size, text, 'label', INK));
+    nodes.push(write(x, tops[tier]!, size, text, INK, 'scale', 'label'));
   });
   return { nodes, left };
 }
@@ -238,10 +220,10 @@ export function zoneBands(
           return;
         }
         const wide = measure.width('textStrong', size, text);
-        names.push(words((a + b - wide) / 2, at, size, text, 'textStrong', INK));
+        names.push(write((a + b - wide) / 2, at, size, text, INK, 'scale', 'textStrong'));
       } else if (b - a >= size * 1.15) {
         const text = measure.shorten('textStrong', size, full, at - frame.margin - size * 0.5);
-        names.push(words(frame.margin, (a + b) / 2 + size * 0.33, size, text, 'textStrong', INK));
+        names.push(write(frame.margin, (a + b) / 2 + size * 0.33, size, text, INK, 'scale', 'textStrong'));
       } else left++;
     });
   return { bands, names, left };

@@ -7,7 +7,8 @@ import type { LegendEntry } from '../../page/legend';
 import type { ComposeInput } from '../composed';
 import { brokenLine, type TextBox } from '../timeline/body';
 import { type Column, layColumns } from './columns';
-import { BASE, bandFill, bandInk, rule, write } from './paint';
+import { BASE, rule, write } from '../../graph/nodes';
+import { bandFill, bandInk } from './paint';
 import { countRows, noRoomOf, type VarianceRow, varianceRows } from './rows';
 import { composeSheet, type Drawn, type Room } from '../sheet';
 

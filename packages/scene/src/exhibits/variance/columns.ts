@@ -1,7 +1,7 @@
 import { INK, SOFT_INK } from '../../graph/ink';
 import type { SceneNode } from '../../graph/scene';
 import type { Measure } from '../../text/measure';
-import { BASE, write } from './paint';
+import { BASE, write } from '../../graph/nodes';
 
 /** A column of texts beside the plot. */
 export interface Column {

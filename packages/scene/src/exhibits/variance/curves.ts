@@ -19,7 +19,7 @@ import { formatDay } from '../../text/dates';
 import type { ComposeInput } from '../composed';
 import type { TextBox } from '../timeline/body';
 import { lineEntry, statusEntry } from './entries';
-import { rule, write } from './paint';
+import { rule, write } from '../../graph/nodes';
 import { chosenOf } from './rows';
 import { composeSheet, type Drawn, type Room } from '../sheet';
 import { timePlot } from './timePlot';

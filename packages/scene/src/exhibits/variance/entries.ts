@@ -2,7 +2,7 @@ import { KELP } from '../../graph/ink';
 import type { SceneNode } from '../../graph/scene';
 import type { PageFrame } from '../../page/frame';
 import type { LegendEntry } from '../../page/legend';
-import { rule } from './paint';
+import { rule } from '../../graph/nodes';
 
 export const statusEntry = (frame: PageFrame): LegendEntry => ({
   title: 'Status date',

@@ -1,7 +1,5 @@
 import type { Band } from '@clembo/core';
 import { HAREBELL, INK, MADDER, NEUTRAL, SOFT_INK } from '../../graph/ink';
-import { round, type Role, type SceneNode } from '../../graph/scene';
-import type { Face } from '../../text/faces';
 
 /** Late, ahead and as promised, on a page in colour or in grey. */
 export const lateColour = (days: number, print: 'colour' | 'grey'): string =>
@@ -19,48 +17,6 @@ export const bandInk = (band: Band | null, print: 'colour' | 'grey'): string =>
 /** Areas by how far off they are. */
 export const bandFill = (band: Band, print: 'colour' | 'grey'): string =>
   print === 'grey' ? NEUTRAL : { ahead: HAREBELL, inTolerance: '#8AA6A3', watch: '#E3A019', breach: MADDER }[band];
-
-/** A text on a baseline. */
-export const write = (
-  x: number,
-  y: number,
-  size: number,
-  text: string,
-  fill: string,
-  role: Role,
-  face: Face = 'label',
-  ref?: string,
-): SceneNode => ({
-  type: 'text',
-  x: round(x),
-  y: round(y),
-  size,
-  runs: [{ text, face, fill }],
-  ...(ref === undefined ? {} : { ref }),
-  role,
-});
-
-export const rule = (
-  x1: number,
-  y1: number,
-  x2: number,
-  y2: number,
-  stroke: string,
-  strokeWidth: number,
-  role: Role,
-): SceneNode => ({
-  type: 'line',
-  x1: round(x1),
-  y1: round(y1),
-  x2: round(x2),
-  y2: round(y2),
-  stroke,
-  strokeWidth,
-  role,
-});
-
-/** How far below the middle of a line its baseline is, in shares of the type size. */
-export const BASE = 0.27;
 
 export const dayWordsOf = (n: number): string => `${Math.abs(n)} working ${Math.abs(n) === 1 ? 'day' : 'days'}`;
 /** `19 d late`, `3 d ahead`, `on time`. */

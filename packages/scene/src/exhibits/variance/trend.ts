@@ -9,7 +9,8 @@ import type { TextBox } from '../timeline/body';
 import { marker } from '../timeline/shapes';
 import { type Column, layColumns } from './columns';
 import { lineEntry, statusEntry } from './entries';
-import { dayWordsOf, lateColour, rule } from './paint';
+import { rule } from '../../graph/nodes';
+import { dayWordsOf, lateColour } from './paint';
 import { composeSheet, type Drawn, type Room } from '../sheet';
 import { timePlot } from './timePlot';
 

@@ -1,7 +1,7 @@
 'use client';
-import type { BuildView, Command, Condition, Effect, Look, MatchRule } from '@clembo/core';
+import type { BuildView, Condition, Effect, Look } from '@clembo/core';
 import { dayOf, startOfDay } from '@clembo/core/time';
-import { defaultBrief, editionChoices, editionName, PROMISED } from '@clembo/scene/brief';
+import { defaultBrief, PROMISED } from '@clembo/scene/brief';
 import { formatDay } from '@clembo/scene/dates';
 import {
   DndContext,
@@ -17,26 +17,24 @@ import {
 import { useRouter } from 'next/navigation';
 import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
 import { PlanFrame } from '@/features/plan/PlanFrame';
-import { usePlanChange } from '@/features/plan/usePlanChange';
-import { WherePart } from '@/features/plan/WherePart';
-import { DatePart } from '@/features/show/parts/DatePart';
-import { OnePart } from '@/features/show/parts/ListParts';
 import { ask } from '@/ui/ask';
 import type { FramePlan } from '@/ui/Frame';
 import { toast, wrong } from '@/ui/Toasts';
 import type { ModelBook } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
-import { turnPlan } from '@/workers/planRoom';
 import { StructureTabs } from '../StructureTabs';
 import { ChosenPanel } from './ChosenPanel';
 import { ElementList } from './ElementList';
-import { ModelCanvas } from './ModelCanvas';
+import { ModelLine } from './ModelLine';
 import { ModelsSheet, TakeModel, takeModelIn } from './ModelsSheet';
+import { type Hover, Pictures } from './Pictures';
 import { RulesSheet } from './RulesSheet';
 import { saveFile, TakeOut } from './TakeOut';
 import { TimeBar } from './TimeBar';
 import { KindTray, WorkTray } from './Trays';
+import { useMatching } from './useMatching';
 import {
+  type Asked,
   EVERYTHING,
   FIRST_LOOK,
   type Mode,
@@ -112,15 +110,15 @@ const NOBODY: ReadonlySet<number> = new Set();
 function Matching({ planId, open, book, onAgain }: Props) {
   const router = useRouter();
   const { head } = open;
-  const { busy, change } = usePlanChange(planId);
   const status = head.statusDate === null ? null : dayOf(head.statusDate);
-  const [day, setDay] = useState<number | null>(status);
-  const [where, setWhere] = useState<Condition>(EVERYTHING);
-  const [colour, setColour] = useState<string | null>(
-    head.codeFields.find((f) => f.values.length >= 2 && f.values.length <= 8)?.id ?? null,
-  );
-  const [compare, setCompare] = useState<string | null>(head.editions.length > 0 ? PROMISED : null);
-  const [beside, setBeside] = useState(false);
+  const [asked, setAsked] = useState<Omit<Asked, 'day'> & { day: number | null }>({
+    day: status,
+    where: EVERYTHING,
+    colour: head.codeFields.find((f) => f.values.length >= 2 && f.values.length <= 8)?.id ?? null,
+    compare: head.editions.length > 0 ? PROMISED : null,
+    beside: false,
+  });
+  const askFor = (change: Partial<typeof asked>) => setAsked((was) => ({ ...was, ...change }));
   const [all, setAll] = useState({ works: false, kinds: false });
   const [look, setLook] = useState<Look>(FIRST_LOOK);
   const [chosen, setChosen] = useState<ReadonlySet<number>>(NOBODY);
@@ -130,19 +128,18 @@ function Matching({ planId, open, book, onAgain }: Props) {
   const [framing, setFraming] = useState(false);
   const [asList, setAsList] = useState(false);
   const [sheet, setSheet] = useState<'models' | 'rules' | null>(null);
-  const [hover, setHover] = useState<{ element: number; x: number; y: number } | null>(null);
+  const [hover, setHover] = useState<Hover | null>(null);
   const [carried, setCarried] = useState<string | null>(null);
-  const shownDay = day ?? status ?? 0;
-  const { standing, matching } = useStanding(open, book, { day: shownDay, where, colour, compare, beside }, all);
+  const shownDay = asked.day ?? status ?? 0;
+  const shown: Asked = { ...asked, day: shownDay };
+  const { standing, matching } = useStanding(open, book, shown, all);
   const storeys = useStoreys(book);
   const bounds = useBounds(book, storeys, look.lift);
+  const days = matching?.curve?.bounds;
   useEffect(() => {
     // Without a status date the model is looked at in the middle of what is built.
-    if (day === null && status === null && matching?.curve) {
-      const { bounds: b } = matching.curve;
-      setDay(b[b.length >> 1]!);
-    }
-  }, [day, status, matching]);
+    if (asked.day === null && status === null && days) setAsked((was) => ({ ...was, day: days[days.length >> 1]! }));
+  }, [asked.day, status, days]);
 
   const looks = useMemo(
     () => (standing ? withChosen(standing.looks, standing.meant, chosen, lit, modes) : null),
@@ -173,31 +170,10 @@ function Matching({ planId, open, book, onAgain }: Props) {
     [open.room],
   );
   const workName = (ref: string): string => matching?.works.find((w) => w.ref === ref)?.name ?? ref;
-  const done = (words: string) =>
-    toast(words, { action: { label: 'Undo', run: () => void turnPlan(planId, true).catch(wrong) } });
-  const elementsWords = (n: number) => `${n} ${n === 1 ? 'element' : 'elements'}`;
-  const EFFECT = {
-    builds: ['is', 'are', 'built by'],
-    removes: ['is', 'are', 'removed by'],
-    stands: ['stands', 'stand', 'for'],
-  };
+  const acts = useMatching(planId, open, book, workName);
   const match = async (ref: string, elements: readonly number[], effect: Effect) => {
-    if (elements.length === 0) return;
-    const refs = elements.map((e) => book.elements[e]!.ref);
-    const [one, many, by] = EFFECT[effect] as [string, string, string];
-    if (await change({ do: 'matchElements', match: { activity: ref, effect, elements: refs } })) {
-      done(`${elementsWords(refs.length)} ${refs.length === 1 ? one : many} ${by} ${workName(ref)}.`);
-      setWork(null);
-    }
+    if (await acts.match(ref, elements, effect)) setWork(null);
   };
-  const run = async (rules: MatchRule[], words: string) => {
-    const command = await open.room.rulesCommand(rules);
-    if (!command) return toast('Nothing new was found.');
-    const count = countOf(command);
-    if (await change(command, words)) done(`${elementsWords(count)} matched.`);
-  };
-  const put = (settings: Extract<Command, { do: 'setPlan' }>['settings'], words: string) =>
-    change({ do: 'setPlan', settings }, words);
 
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const onDragStart = ({ active }: DragStartEvent) =>
@@ -222,9 +198,9 @@ function Matching({ planId, open, book, onAgain }: Props) {
       const brief = {
         ...defaultBrief('build'),
         ...look,
-        where,
-        colour,
-        compare,
+        where: asked.where,
+        colour: asked.colour,
+        compare: asked.compare,
         page: 'A3 landscape' as const,
         ...(shownDay === status
           ? {}
@@ -270,7 +246,12 @@ function Matching({ planId, open, book, onAgain }: Props) {
             <TakeOut
               onTake={(kind) =>
                 void open.room
-                  .modelFile(kind, { day: shownDay, where, colour, promised: false }, compare, Date.now())
+                  .modelFile(
+                    kind,
+                    { day: shownDay, where: asked.where, colour: asked.colour, promised: false },
+                    asked.compare,
+                    Date.now(),
+                  )
                   .then(saveFile, wrong)
               }
             />
@@ -279,71 +260,7 @@ function Matching({ planId, open, book, onAgain }: Props) {
             </button>
           </span>
         </div>
-        <p className="mt-2 text-[16px] leading-[26px] text-soft" aria-label="What is looked at">
-          Elements where{' '}
-          <WherePart
-            open={open}
-            where={where}
-            act="Show"
-            onChange={setWhere}
-            of={{ fields: book.fields, textsOf: (id) => open.room.elementTexts(id) }}
-          />
-          , coloured by{' '}
-          <OnePart
-            part="colour"
-            label="Coloured by"
-            text={head.codeFields.find((f) => f.id === colour)?.name.toLowerCase() ?? 'one colour'}
-            value={colour ?? ''}
-            options={[
-              ['', 'one colour'],
-              ...head.codeFields.map((f): [string, string] => [f.id, f.name.toLowerCase()]),
-            ]}
-            onChange={(v) => setColour(v === '' ? null : v)}
-          />
-          , as they stand on{' '}
-          <DatePart
-            part="day"
-            label="Date"
-            text={formatDay(shownDay, 'long')}
-            open={status === null ? 'the middle of it' : 'the status date'}
-            moment={startOfDay(shownDay)}
-            isFinish={false}
-            onChange={(moment) => setDay(moment === null ? status : dayOf(moment))}
-          />
-          {head.editions.length > 0 && (
-            <>
-              , against{' '}
-              <OnePart
-                part="compare"
-                label="Against"
-                text={editionName(compare, head)}
-                value={compare ?? ''}
-                options={[['', 'nothing'], ...editionChoices(head)]}
-                onChange={(v) => {
-                  setCompare(v === '' ? null : v);
-                  if (v === '') setBeside(false);
-                }}
-              />
-              {compare !== null && (
-                <>
-                  ,{' '}
-                  <OnePart
-                    part="beside"
-                    label="The promise"
-                    text={beside ? 'side by side' : 'in one picture'}
-                    value={beside ? 'yes' : 'no'}
-                    options={[
-                      ['no', 'in one picture'],
-                      ['yes', 'side by side'],
-                    ]}
-                    onChange={(v) => setBeside(v === 'yes')}
-                  />
-                </>
-              )}
-            </>
-          )}
-          .
-        </p>
+        <ModelLine open={open} book={book} asked={shown} status={status} onAsk={askFor} />
         <div className="mt-2 grid min-h-0 flex-1 grid-cols-[228px_minmax(0,1fr)_236px] gap-4">
           {matching ? (
             <WorkTray
@@ -377,9 +294,9 @@ function Matching({ planId, open, book, onAgain }: Props) {
                 <button
                   type="button"
                   className="shrink-0 font-semibold text-kelp hover:underline disabled:opacity-50"
-                  disabled={busy}
+                  disabled={acts.busy}
                   onClick={() =>
-                    void run([{ id: 'offer', ...offer.rule }], `Pair elements with work by the same value`)
+                    acts.run([{ id: 'offer', ...offer.rule }], 'Pair elements with work by the same value')
                   }
                 >
                   Pair {offer.elements}
@@ -399,21 +316,20 @@ function Matching({ planId, open, book, onAgain }: Props) {
                   views={views}
                   onView={(v) => {
                     setLook(v.look);
-                    setWhere(v.where);
-                    setDay(v.day ?? status);
+                    askFor({ where: v.where, day: v.day ?? status });
                   }}
                   onKeep={(name) => {
                     const view: BuildView = {
                       id: `view ${views.reduce((n, v) => Math.max(n, Number(/\d+$/.exec(v.id)?.[0] ?? 0)), 0) + 1}`,
                       name,
                       look,
-                      where,
+                      where: asked.where,
                       day: shownDay === status ? null : shownDay,
                     };
-                    void put({ buildViews: [...views, view] }, `Keep the view ${name}`);
+                    void acts.put({ buildViews: [...views, view] }, `Keep the view ${name}`);
                   }}
                   onDrop={(v) =>
-                    void put({ buildViews: views.filter((x) => x.id !== v.id) }, `Let go of the view ${v.name}`)
+                    void acts.put({ buildViews: views.filter((x) => x.id !== v.id) }, `Let go of the view ${v.name}`)
                   }
                 />
               </div>
@@ -423,91 +339,28 @@ function Matching({ planId, open, book, onAgain }: Props) {
                 <ElementList
                   open={open}
                   fields={book.fields}
-                  where={where}
+                  where={asked.where}
                   chosen={chosen}
                   onChoose={choose}
                   onAll={(w) => void chooseWhere(w)}
-                  onFill={(field, from, characters) =>
-                    void (async () => {
-                      const { command, count } = await open.room.codesFromField(field, from, characters);
-                      if (!command) toast('No element says anything there.');
-                      else if (await change(command, `Code ${elementsWords(count)} by what they say`))
-                        done(`${elementsWords(count)} coded.`);
-                    })().catch(wrong)
-                  }
-                  onPaste={(field, key, table) =>
-                    void (async () => {
-                      const { command, count, unknown, twofold } = await open.room.pastedElementCodes(
-                        field,
-                        key,
-                        table,
-                      );
-                      if (command && (await change(command, `Code ${elementsWords(count)} by a paste`)))
-                        done(`${elementsWords(count)} coded.`);
-                      const trouble = [
-                        ...(unknown.length > 0
-                          ? [
-                              `${unknown.length} keys are of no element: ${unknown.slice(0, 5).join(', ')}${unknown.length > 5 ? ' …' : ''}`,
-                            ]
-                          : []),
-                        ...(twofold.length > 0
-                          ? [
-                              `${twofold.length} keys have several codes and were left: ${twofold.slice(0, 5).join(', ')}`,
-                            ]
-                          : []),
-                      ];
-                      if (trouble.length > 0) wrong(new Error(`${trouble.join('. ')}.`));
-                      else if (!command) toast('No row was about an element.');
-                    })().catch(wrong)
-                  }
+                  onFill={acts.codeByField}
+                  onPaste={acts.codeByPaste}
                 />
               ) : bounds && looks ? (
-                <div className={`grid h-full min-h-0 gap-2 ${promised ? 'grid-cols-2' : ''}`}>
-                  {promised && (
-                    <figure className="flex min-h-0 flex-col">
-                      <figcaption className="text-[13px] text-soft">promised</figcaption>
-                      <ModelCanvas
-                        body={book.body}
-                        bounds={bounds}
-                        looks={promised}
-                        storeys={storeys}
-                        look={look}
-                        label="The model as it was promised"
-                        framing={framing}
-                        onLook={setLook}
-                        onPoint={(e, more) => choose(e < 0 ? [] : [e], more)}
-                        onFrame={choose}
-                      />
-                    </figure>
-                  )}
-                  <figure className="relative flex min-h-0 flex-col">
-                    {promised && <figcaption className="text-[13px] text-soft">now</figcaption>}
-                    <ModelCanvas
-                      body={book.body}
-                      bounds={bounds}
-                      looks={looks}
-                      storeys={storeys}
-                      look={look}
-                      label={standing?.words ?? 'The model'}
-                      framing={framing}
-                      onLook={setLook}
-                      onPoint={(e, more) => choose(e < 0 ? [] : [e], more)}
-                      onFrame={choose}
-                      onHover={(element, at) => setHover({ element, ...at })}
-                    />
-                    {pointed && hover && !carried && (
-                      <div
-                        className="pointer-events-none absolute z-10 max-w-[240px] rounded bg-ink px-2 py-1 text-[13px] leading-tight text-paper"
-                        style={{ left: Math.min(hover.x + 14, 420), top: hover.y + 14 }}
-                      >
-                        {pointed.name || pointed.class}
-                        <span className="block font-narrow text-[12px] opacity-80">
-                          {[pointed.type, pointed.storey].filter(Boolean).join(' · ')}
-                        </span>
-                      </div>
-                    )}
-                  </figure>
-                </div>
+                <Pictures
+                  body={book.body}
+                  bounds={bounds}
+                  storeys={storeys}
+                  looks={looks}
+                  promised={promised}
+                  words={standing?.words ?? 'The model'}
+                  look={look}
+                  framing={framing}
+                  pointed={pointed && hover && !carried ? { ...hover, element: pointed } : null}
+                  onLook={setLook}
+                  onChoose={choose}
+                  onHover={setHover}
+                />
               ) : (
                 <p className="p-6 text-soft" role="status">
                   {bounds ? 'Drawing the model …' : 'No element of this model has a body; see the list.'}
@@ -522,14 +375,8 @@ function Matching({ planId, open, book, onAgain }: Props) {
               work={work === null ? null : { ref: work, name: workName(work) }}
               onClose={() => setChosen(NOBODY)}
               onMatch={(effect) => work !== null && void match(work, [...chosen], effect)}
-              onUnmatch={(ref, effect) =>
-                void (async () => {
-                  const elements = [...chosen].map((e) => book.elements[e]!.ref);
-                  if (await change({ do: 'unmatchElements', match: { activity: ref, effect, elements } }))
-                    done(`Taken from ${workName(ref)}.`);
-                })()
-              }
-              onWhere={setWhere}
+              onUnmatch={(ref, effect) => void acts.unmatch(ref, [...chosen], effect)}
+              onWhere={(where) => askFor({ where })}
               onChoose={(w) => void chooseWhere(w)}
               onMode={(mode, others) => {
                 const next = new Map(modes);
@@ -539,13 +386,7 @@ function Matching({ planId, open, book, onAgain }: Props) {
                 setModes(next);
                 if (!others) setChosen(NOBODY);
               }}
-              onCode={(field, code) =>
-                void (async () => {
-                  const { command, count } = await open.room.codedElements(field, code, [...chosen]);
-                  if (command && (await change(command, `Code ${elementsWords(count)}`)))
-                    done(`${elementsWords(count)} coded.`);
-                })().catch(wrong)
-              }
+              onCode={(field, code) => acts.code(field, code, [...chosen])}
             />
           ) : matching ? (
             <KindTray
@@ -561,7 +402,7 @@ function Matching({ planId, open, book, onAgain }: Props) {
         </div>
         <div className="mt-2">
           {matching?.curve ? (
-            <TimeBar curve={matching.curve} day={shownDay} status={status} onDay={setDay} />
+            <TimeBar curve={matching.curve} day={shownDay} status={status} onDay={(day) => askFor({ day })} />
           ) : (
             <p className="rounded-md border border-line bg-paper px-3 py-3 text-soft">
               Nothing is matched yet. Carry an activity to elements, or elements to an activity; then time runs here.
@@ -590,9 +431,9 @@ function Matching({ planId, open, book, onAgain }: Props) {
         <RulesSheet
           open={open}
           fields={book.fields}
-          busy={busy}
-          onRules={(rules, words) => void put({ matchRules: rules }, words)}
-          onRun={(rules) => void run(rules, 'Match by rules')}
+          busy={acts.busy}
+          onRules={(rules, words) => void acts.put({ matchRules: rules }, words)}
+          onRun={(rules) => acts.run(rules, 'Match by rules')}
           onChoose={(w) => {
             setSheet(null);
             void chooseWhere(w);
@@ -609,24 +450,12 @@ function Matching({ planId, open, book, onAgain }: Props) {
             setModes(new Map());
             onAgain();
           }}
-          onAssigned={(m) =>
-            void (async () => {
-              const command = await open.room.assignedCommand(m.id);
-              if (!command) return toast('The plan has none of the tasks that the model names.');
-              if (await change(command, 'Match as the model says')) done(`${elementsWords(countOf(command))} matched.`);
-            })().catch(wrong)
-          }
+          onAssigned={(m) => acts.assign(m.id)}
           onClose={() => setSheet(null)}
         />
       )}
     </DndContext>
   );
-}
-
-/** How many elements a command matches. */
-function countOf(command: Command): number {
-  if (command.do === 'matchElements') return command.match.elements.length;
-  return command.do === 'all' ? command.commands.reduce((n, c) => n + countOf(c), 0) : 0;
 }
 
 /** The middle, onto which an activity can be dropped. */
