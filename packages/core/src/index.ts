@@ -28,6 +28,7 @@ export { type CheckLimits, checkPlan, DEFAULT_LIMITS } from './checks/checks';
 export * from './compare/changes';
 export * from './compare/earnedValue';
 export * from './compare/match';
+export * from './compare/planFinish';
 export * from './compare/spread';
 export * from './compare/sums';
 export * from './compare/variance';

@@ -124,7 +124,11 @@ describe('a folio', () => {
     ]);
     const sooner = { ...plan, activities: plan.activities.slice(0, 2) };
     const late = planFacts(plan, schedulePlan(plan), { plan: sooner, schedule: schedulePlan(sooner) });
-    expect(late.facts[1]).toEqual({ name: 'Against the promise', value: '14 days later than promised', late: true });
+    expect(late.facts[1]).toEqual({
+      name: 'Against the promise',
+      value: '10 working days later than promised',
+      late: true,
+    });
     const { scenes, names } = bindFolio(folioOf({ overview: true }), [pageOf('a'), pageOf('b')], measure, [facts]);
     expect(names).toEqual(['For the board', 'Overview', 'Page a', 'Page b']);
     const overview = scenes[1]!;

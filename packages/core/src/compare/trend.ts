@@ -4,6 +4,7 @@ import type { Plan } from '../plan/schema';
 import { workingTimeOf } from '../calendar/workingTime';
 import { NONE } from '../schedule/slots';
 import type { Schedule } from '../schedule/model';
+import { planFinish } from './planFinish';
 import { activityTime } from '../schedule/workingDays';
 import type { Day } from '../time/civil';
 
@@ -11,17 +12,6 @@ import type { Day } from '../time/civil';
 export interface KeptPlan {
   plan: Plan;
   schedule: Schedule;
-}
-
-/** The last day on which anything of a plan ends; null for one without dates. */
-export function lastDayOfPlan(s: Schedule): Day | null {
-  let last: Day | null = null;
-  for (let i = 0; i < s.finish.length; i++) {
-    if (s.outline.isSummary[i]) continue;
-    const shown = shownDays(s, i);
-    if (shown && (last === null || shown.last > last)) last = shown.last;
-  }
-  return last;
 }
 
 /** Where something was expected, edition by edition; null where the edition did not have it or gave it no date. */
@@ -46,7 +36,7 @@ export function trendsOf(editions: readonly KeptPlan[], refs: readonly string[])
     if (known.length < 2) return null;
     return workingTimeOf(calendarOf(now.plan, calendar), 'day', known[0]!).between(known[0]! + 1, known.at(-1)! + 1);
   };
-  const whole = editions.map(({ schedule }) => lastDayOfPlan(schedule));
+  const whole = editions.map(({ schedule }) => planFinish(schedule)?.day ?? null);
   return [
     { ref: null, name: 'Finish', days: whole, moved: moved(whole, null) },
     ...refs.map((ref): Trend => {

@@ -1,4 +1,13 @@
-import { dayOf, isComplete, isMilestone, type Plan, type Schedule, shownDays } from '@clembo/core';
+import {
+  dayOf,
+  finishMoved,
+  isComplete,
+  isMilestone,
+  type Plan,
+  planFinish,
+  type Schedule,
+  shownDays,
+} from '@clembo/core';
 import { formatDay } from '../text/dates';
 
 /** How a plan stands, in a few words each, for a page that looks at several. */
@@ -7,21 +16,15 @@ export interface PlanFacts {
   facts: { name: string; value: string; late: boolean }[];
 }
 
-/** The last day of a plan by its shown dates; null where none of its activities has any. */
-function lastDay(plan: Plan, s: Schedule): number | null {
-  const days = plan.activities.flatMap((_, i) => shownDays(s, i)?.last ?? []);
-  return days.length === 0 ? null : days.reduce((a, b) => Math.max(a, b));
-}
-
 /** When a plan ends, by how much that has moved, what its next milestone is, and how much of it is complete. */
 export function planFacts(
   plan: Plan,
   schedule: Schedule,
   promised: { plan: Plan; schedule: Schedule } | null,
 ): PlanFacts {
-  const finish = lastDay(plan, schedule);
-  const was = promised && lastDay(promised.plan, promised.schedule);
-  const moved = finish !== null && was !== null ? finish - was : null;
+  const finish = planFinish(schedule)?.day ?? null;
+  // In working days, as the pages beside it say it.
+  const moved = promised && finishMoved(plan, schedule, promised.schedule);
   const status = plan.statusDate === null ? null : dayOf(plan.statusDate);
   const next = plan.activities
     .flatMap((a, i) => {
@@ -32,7 +35,7 @@ export function planFacts(
   const work = plan.activities.filter((_, i) => !schedule.outline.isSummary[i]);
   const done = work.filter(isComplete).length;
   const days = (n: number) =>
-    `${Math.abs(n)} ${Math.abs(n) === 1 ? 'day' : 'days'} ${n > 0 ? 'later' : 'earlier'} than promised`;
+    `${Math.abs(n)} working ${Math.abs(n) === 1 ? 'day' : 'days'} ${n > 0 ? 'later' : 'earlier'} than promised`;
   return {
     plan: plan.name,
     facts: [

@@ -1,27 +1,17 @@
 import {
   activityTime,
+  finishMoved,
   isComplete,
   isMilestone,
-  lastDayOf,
   NONE,
   type Plan,
   percentComplete,
+  planFinish,
   type Schedule,
 } from '@clembo/core';
 import { en } from '../../text/languages/en';
 import { dayWords, type PageLanguage } from '../../text/languages/language';
 import type { Promised } from '../composed';
-
-/** The last day on which anything of a plan ends, and the moment of it; null for a plan without dates. */
-function lastFinish(s: Schedule): { day: number; moment: number; position: number } | null {
-  let last: { day: number; moment: number; position: number } | null = null;
-  for (let i = 0; i < s.finish.length; i++) {
-    if (s.outline.isSummary[i] || s.finish[i] === NONE) continue;
-    const day = lastDayOf({ start: s.start[i]!, finish: s.finish[i]!, atFinish: s.atFinish[i] === 1 });
-    if (last === null || day > last.day) last = { day, moment: s.finish[i]!, position: i };
-  }
-  return last;
-}
 
 /**
  * What the dates say, when the person has not said it: when the plan finishes, how that stands against the promise
@@ -29,12 +19,12 @@ function lastFinish(s: Schedule): { day: number; moment: number; position: numbe
  * page shows a part.
  */
 export function statement(plan: Plan, schedule: Schedule, promised: Promised | null, l: PageLanguage = en): string {
-  const last = lastFinish(schedule);
+  const last = planFinish(schedule);
   if (last === null) return plan.name;
   const when = dayWords(l, last.day, 'long');
   const open = plan.activities.some((a, i) => !schedule.outline.isSummary[i] && !isComplete(a));
-  if (!open) return `${l.completedOn(plan.name, when)}${againstPromise(plan, schedule, last, promised, l).words}`;
-  const against = againstPromise(plan, schedule, last, promised, l);
+  if (!open) return `${l.completedOn(plan.name, when)}${againstPromise(plan, schedule, promised, l).words}`;
+  const against = againstPromise(plan, schedule, promised, l);
   const runs = l.runsTo(plan.name, when);
   if (against.words !== '')
     return `${runs}${against.words}${against.later ? '' : lateMilestone(plan, schedule, promised, l)}`;
@@ -46,13 +36,11 @@ export function statement(plan: Plan, schedule: Schedule, promised: Promised | n
 function againstPromise(
   plan: Plan,
   schedule: Schedule,
-  last: { moment: number; position: number },
   promised: Promised | null,
   l: PageLanguage,
 ): { words: string; later: boolean } {
-  const then = promised && lastFinish(promised.schedule);
-  if (!then) return { words: '', later: false };
-  const days = Math.round(activityTime(plan, schedule).daysBetween(last.position, then.moment, last.moment));
+  const days = promised && finishMoved(plan, schedule, promised.schedule);
+  if (days === null) return { words: '', later: false };
   if (days === 0) return { words: l.asPromised, later: false };
   return { words: l.againstPromise(Math.abs(days), days > 0), later: days > 0 };
 }
