@@ -188,7 +188,7 @@ test('codes are pasted against the identifier, and what is of no element is said
   await page.type('textarea[aria-label="Codes to paste"]', `Identifier\tZone\n${identifier}\tWall\nnobody\tStation`);
   await (await page.waitForSelector('button::-p-text(Code by 3 rows)'))!.click();
   await until(async () => (await stored()).plan.elementCodes.map((c) => [c.code, c.elements.length]), [['Wall', 1]]);
-  await waitForWords('1 keys are of no element: nobody');
+  await waitForWords('1 key is of no element: nobody');
   // And from what elements say themselves: the first characters of their classification.
   await press('Give codes');
   await page.type('[aria-label="How many characters"]', '3');

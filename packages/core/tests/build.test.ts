@@ -461,6 +461,7 @@ describe('matching', () => {
         ['m/b', 'North'],
         ['m/a', 'South'],
       ],
+      heading: 'Identifier',
       unknown: ['q'],
       twofold: [],
     });
@@ -480,7 +481,7 @@ describe('matching', () => {
         ['a', 'S'],
         ['b', 'N'],
       ]),
-    ).toEqual({ codes: [['m/b', 'N']], unknown: [], twofold: ['a'] });
+    ).toEqual({ codes: [['m/b', 'N']], heading: null, unknown: [], twofold: ['a'] });
   });
 });
 

@@ -5,6 +5,8 @@ import { elementReader } from './elementFields';
 /** What a pasted table says of the codes of elements. */
 export interface PastedElementCodes {
   codes: [ref: string, code: string][];
+  /** What stands in the first row in place of a key, where that is of no element: read as a heading. */
+  heading: string | null;
   /** Keys that no element has, and keys that stand in the table with several codes. */
   unknown: string[];
   twofold: string[];
@@ -39,6 +41,7 @@ export function pastedElementCodes(
   const keyAt = hits.indexOf(Math.max(...hits, 0));
   const codeAt = Array.from({ length: width }, (_, c) => c).find((c) => c !== keyAt) ?? -1;
   const found = new Map<string, string>();
+  let heading: string | null = null;
   const [unknown, twofold] = [new Set<string>(), new Set<string>()];
   table.forEach((row, r) => {
     const said = (row[keyAt] ?? '').trim();
@@ -46,8 +49,8 @@ export function pastedElementCodes(
     if (said === '') return;
     const refs = by.get(said.toLowerCase());
     if (!refs) {
-      // The first row may be headings.
-      if (r > 0) unknown.add(said);
+      if (r === 0) heading = said;
+      else unknown.add(said);
       return;
     }
     for (const ref of refs) {
@@ -57,5 +60,5 @@ export function pastedElementCodes(
     }
   });
   for (const said of twofold) for (const ref of by.get(said.toLowerCase()) ?? []) found.delete(ref);
-  return { codes: [...found], unknown: [...unknown], twofold: [...twofold] };
+  return { codes: [...found], heading, unknown: [...unknown], twofold: [...twofold] };
 }

@@ -547,15 +547,20 @@ function codesFrom(
     const code = characters === null ? text : text.slice(0, characters);
     return code === '' ? [] : [[e.ref, code]];
   });
-  return { codes, unknown: [], twofold: [] };
+  return onlyCodes(codes);
 }
 
+const onlyCodes = (codes: [string, string][]): PastedElementCodes => ({
+  codes,
+  heading: null,
+  unknown: [],
+  twofold: [],
+});
+
 /** The command that codes elements, and what could not be used of a paste. */
-export interface CodedElements {
+export interface CodedElements extends Omit<PastedElementCodes, 'codes'> {
   command: Command | null;
   count: number;
-  unknown: string[];
-  twofold: string[];
 }
 
 /** Codes elements by a paste, or those that are chosen; values that the book lacks come to it. */
@@ -568,18 +573,14 @@ export function codedElements(
     | { code: string; chosen: readonly number[] }
     | { from: string; characters: number | null },
 ): CodedElements {
-  const { codes, unknown, twofold } =
+  const { codes, ...left } =
     'table' in said
       ? pastedElementCodes(elements, plan.elementCodes, said.key, said.table)
       : 'from' in said
         ? codesFrom(elements, elementReader(elements, plan.elementCodes, said.from), said)
-        : {
-            codes: said.chosen.map((e): [string, string] => [elements[e]!.ref, said.code]),
-            unknown: [],
-            twofold: [],
-          };
+        : onlyCodes(said.chosen.map((e) => [elements[e]!.ref, said.code]));
   const own = plan.codeFields.find((f) => f.id === field);
-  if (!own || codes.length === 0) return { command: null, count: 0, unknown, twofold };
+  if (!own || codes.length === 0) return { command: null, count: 0, ...left };
   // A code may be written as its title.
   const titled = new Map(own.values.map((v) => [v.title.toLowerCase(), v.code]));
   const known = new Set(own.values.map((v) => v.code));
@@ -601,7 +602,7 @@ export function codedElements(
       : []),
     { do: 'codeElements', field, codes: meant },
   ];
-  return { command: { do: 'all', commands }, count: codes.length, unknown, twofold };
+  return { command: { do: 'all', commands }, count: codes.length, ...left };
 }
 
 /** What can be taken out of the matching: the matches as a table, tasks with their elements, the model on a day. */

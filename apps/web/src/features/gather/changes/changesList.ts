@@ -1,6 +1,7 @@
 import {
   type Activity,
   type CalendarSpec,
+  constraintWords,
   dayOf,
   finishDayOf,
   lengthWords,
@@ -69,15 +70,17 @@ const KIND_WORDS: Record<Activity['kind'], string> = {
   summary: 'group',
 };
 
-/** Late is positive: “5 working days later”. */
-const daysWords = (days: number): string =>
-  days === 0
-    ? 'same day'
-    : `${Math.abs(Math.round(days * 10) / 10)} working ${Math.abs(days) === 1 ? 'day' : 'days'} ${days > 0 ? 'later' : 'earlier'}`;
+/** Late is positive: “5 working days later”; empty for less than a twentieth of a day. */
+function daysWords(days: number): string {
+  const size = Math.abs(Math.round(days * 10) / 10);
+  return size === 0 ? '' : `${size} working ${size === 1 ? 'day' : 'days'} ${days > 0 ? 'later' : 'earlier'}`;
+}
+
+const calendarOfPlan = (plan: ChangesPlan): CalendarSpec =>
+  plan.calendars.find((c) => c.id === plan.calendar) ?? plan.calendars[0]!;
 
 function value(field: keyof Activity, v: unknown, plan: ChangesPlan): string {
   if (v === null || v === undefined || v === '') return 'nothing';
-  const calendar = plan.calendars.find((c) => c.id === plan.calendar) ?? plan.calendars[0]!;
   switch (field) {
     case 'start':
     case 'actualStart':
@@ -88,12 +91,12 @@ function value(field: keyof Activity, v: unknown, plan: ChangesPlan): string {
       return formatDay(finishDayOf(v as number), 'medium');
     case 'duration':
     case 'remaining':
-      return lengthWords(v as number, 'day', calendar);
+      return lengthWords(v as number, 'day', calendarOfPlan(plan));
     case 'percent':
       return `${Math.round((v as number) * 10) / 10} %`;
     case 'effort':
     case 'actualEffort':
-      return `${(v as number) / 60} h`;
+      return `${Math.round((v as number) / 6) / 10} h`;
     case 'cost':
     case 'actualCost':
       return ((v as number) / 100).toLocaleString('en-GB');
@@ -111,7 +114,7 @@ function value(field: keyof Activity, v: unknown, plan: ChangesPlan): string {
       return [...new Set([start, finish].filter((w) => w !== null))].join(' – ');
     }
     case 'constraint':
-      return (v as NonNullable<Activity['constraint']>).kind;
+      return constraintWords(v as Activity['constraint'], (day) => formatDay(day, 'medium'));
     case 'onHold':
       return v ? 'yes' : 'no';
     default:
@@ -134,8 +137,11 @@ function fieldWords({ field, from, to }: SourceFieldChange, plan: ChangesPlan): 
   return [`${name} ${value(field, from, plan)} → ${value(field, to, plan)}`];
 }
 
-const linkWords = (l: SourceChange['linksAdded'][number]): string =>
-  `${l.from} ${l.type}${l.lag === 0 ? '' : l.lag > 0 ? ' with a lag' : ' with a lead'}`;
+function linkWords(l: SourceChange['linksAdded'][number], plan: ChangesPlan): string {
+  const unit = l.lagCalendar === 'elapsed' ? 'elapsedDay' : 'day';
+  const size = lengthWords(Math.abs(l.lag), unit, calendarOfPlan(plan));
+  return `${l.from} ${l.type}${l.lag === 0 ? '' : `, ${l.lag > 0 ? 'lag' : 'lead'} ${size}`}`;
+}
 
 /** What a change says, in words. */
 export function changeWords(c: SourceChange, plan: ChangesPlan): string {
@@ -156,16 +162,18 @@ export function changeWords(c: SourceChange, plan: ChangesPlan): string {
     }
     case 'relinked':
       return [
-        ...c.linksAdded.map((l) => `now after ${linkWords(l)}`),
-        ...c.linksRemoved.map((l) => `no more after ${linkWords(l)}`),
+        ...c.linksAdded.map((l) => `now after ${linkWords(l, plan)}`),
+        ...c.linksRemoved.map((l) => `no more after ${linkWords(l, plan)}`),
       ].join(' · ');
     default:
       return c.fields.flatMap((f) => fieldWords(f, plan)).join(' · ');
   }
 }
 
-/** How far a change moves an activity, in words; empty where it does not. */
+/** How far a change moves an activity, in words: its finish, or else its start; empty where it moves neither. */
 export function movedWords(c: SourceChange): string {
-  const days = c.finishDays ?? c.startDays;
-  return days === null || days === 0 ? '' : daysWords(days);
+  const finish = daysWords(c.finishDays ?? 0);
+  if (finish !== '') return finish;
+  const start = daysWords(c.startDays ?? 0);
+  return start === '' ? '' : `starts ${start}`;
 }

@@ -69,15 +69,18 @@ export function useMatching(planId: string, open: OpenRoom, book: ModelBook, wor
     }),
 
     codeByPaste: said(async (field: string, key: string, table: string[][]) => {
-      const { command, count, unknown, twofold } = await room.pastedElementCodes(field, key, table);
+      const { command, count, heading, unknown, twofold } = await room.pastedElementCodes(field, key, table);
       if (command && (await change(command, `Code ${elementsWords(count)} by a paste`)))
         done(`${elementsWords(count)} coded.`);
       const trouble = [
-        unknown.length > 0 && `${unknown.length} keys are of no element: ${someOf(unknown)}`,
-        twofold.length > 0 && `${twofold.length} keys have several codes and were left: ${someOf(twofold)}`,
+        unknown.length > 0 && `${keysWords(unknown, 'is', 'are')} of no element: ${someOf(unknown)}`,
+        twofold.length > 0 &&
+          `${keysWords(twofold, 'has', 'have')} several codes and ${twofold.length === 1 ? 'was' : 'were'} left: ${someOf(twofold)}`,
       ].filter((t) => t !== false);
-      if (trouble.length > 0) wrong(new Error(`${trouble.join('. ')}.`));
-      else if (!command) toast('No row was about an element.');
+      const first = heading === null ? '' : ` The first row (“${heading}”) was read as headings.`;
+      if (trouble.length > 0) wrong(new Error(`${trouble.join('. ')}.${first}`));
+      else if (!command) toast(`No row was about an element.${first}`);
+      else if (first !== '') toast(first.trim());
     }),
   };
 }
@@ -88,6 +91,8 @@ function said<A extends unknown[]>(act: (...args: A) => Promise<unknown>): (...a
 }
 
 const elementsWords = (n: number) => `${n} ${n === 1 ? 'element' : 'elements'}`;
+const keysWords = (keys: readonly string[], one: string, many: string) =>
+  keys.length === 1 ? `1 key ${one}` : `${keys.length} keys ${many}`;
 const someOf = (keys: readonly string[]) => keys.slice(0, NAMED).join(', ') + (keys.length > NAMED ? ' …' : '');
 
 /** How many elements a command matches. */
