@@ -25,7 +25,15 @@ afterAll(() => close());
 interface Content {
   name: string;
   cover: boolean;
-  pages: { id: string; exhibit: string; section: string; notes: string; from: number | null }[];
+  pages: {
+    id: string;
+    exhibit: string;
+    section: string;
+    notes: string;
+    from: number | null;
+    where: object | null;
+    group: string | null;
+  }[];
   hops: { from: { page: string; ref: string }; to: { page: string; ref: string | null } }[];
 }
 const stored = async () =>
@@ -50,6 +58,20 @@ const someRef = (where: string) =>
     `[data-testid="${where}"] g[data-role="item"][data-ref]`,
     (list) => list[Math.floor(list.length / 2)]!.getAttribute('data-ref')!,
   );
+const clickOn = (selector: string) =>
+  page.$eval(selector, (e) => e.dispatchEvent(new MouseEvent('click', { bubbles: true })));
+/** Waits until the presentation says that it is there. */
+const at = (words: string) =>
+  page.waitForFunction(
+    (w) => document.querySelector('[data-testid="where"]')?.textContent?.includes(w),
+    { timeout: 20_000 },
+    words,
+  );
+const presented = () =>
+  page.waitForFunction(
+    () => document.querySelector('[data-testid="wall"] svg') && !document.querySelector('[role="status"]'),
+    { timeout: 60_000 },
+  );
 const write = async (title: string, ending: string) => {
   const download = await catchDownloads(page);
   await press('Write out');
@@ -67,8 +89,12 @@ test('a folio is put together of two plans, ordered by hand, with a section and 
   await page.waitForFunction(() => location.pathname.startsWith('/folios/'));
   folio = page.url().split('/')[4]!.split('?')[0]!;
   await page.waitForSelector('[role="dialog"]');
-  for (const name of ['The whole works', 'What slipped most', 'By project'])
-    await (await page.waitForSelector(`[role="dialog"] label::-p-text(${name})`))!.click();
+  for (const [of, name] of [
+    ['Saltmere sea wall', 'The whole works'],
+    ['Saltmere sea wall', 'What slipped most'],
+    ['Museum move', 'By project'],
+  ])
+    await (await page.waitForSelector(`[role="dialog"] section[aria-label="${of}"] label::-p-text(${name})`))!.click();
   await press('Put in 3 pages');
   await composed(3);
   await until(async () => (await stored()).pages.length, 3);
@@ -117,17 +143,17 @@ test('hops are made by pointing at both ends', async () => {
 
 test('it is presented by keys; a hop lands on its spot, enlarged, and leads back', async () => {
   await page.goto(`${address}/folios/${folio}/present`, { waitUntil: 'networkidle2' });
-  await page.waitForFunction(
-    () => document.querySelector('[data-testid="wall"] svg') && !document.querySelector('[role="status"]'),
-    { timeout: 60_000 },
-  );
+  await presented();
   await page.keyboard.press('g');
   const where = () => page.$eval('[data-testid="where"]', (e) => e.textContent ?? '');
-  expect(await where()).toContain('1 / 3 · By project');
+  expect(await where()).toContain('1 / 4 · Folio of');
+  // The contents of the cover lead to their pages.
+  await clickOn('[data-testid="wall"] [data-ref="page 4"]');
+  await at('4 / 4');
+  await page.keyboard.press('Backspace');
+  await at('1 / 4');
   await page.keyboard.press('ArrowRight');
-  await page.waitForFunction(() => document.querySelector('[data-testid="where"]')?.textContent?.includes('2 / 3'));
-  await page.keyboard.press('Home');
-  await page.waitForFunction(() => document.querySelector('[data-testid="where"]')?.textContent?.includes('1 / 3'));
+  await at('2 / 4 · By project');
   // Nothing of the interface is on the wall.
   expect(
     await page.$$eval(
@@ -135,11 +161,9 @@ test('it is presented by keys; a hop lands on its spot, enlarged, and leads back
       (l) => l.filter((e) => (e as HTMLElement).offsetParent !== null && e.closest('[data-testid="wall"]')).length,
     ),
   ).toBe(0);
-  await page.$eval(`[data-testid="wall"] [data-ref="${hopFrom}"]`, (e) =>
-    e.dispatchEvent(new MouseEvent('click', { bubbles: true })),
-  );
+  await clickOn(`[data-testid="wall"] [data-ref="${hopFrom}"]`);
   await page.waitForFunction(() => document.querySelector('[data-zoomed="yes"]'));
-  expect(await where()).toContain('2 / 3');
+  expect(await where()).toContain('3 / 4');
   await new Promise((r) => setTimeout(r, 600));
   // What it leads to is on the wall, and larger than it was.
   const box = await page.$eval(`[data-testid="wall"] [data-ref="${hopTo}"]`, (e) => {
@@ -148,7 +172,7 @@ test('it is presented by keys; a hop lands on its spot, enlarged, and leads back
   });
   expect(box.x > 0 && box.x < 1280 && box.y > 0 && box.y < 800).toBe(true);
   await page.keyboard.press('Backspace');
-  await page.waitForFunction(() => document.querySelector('[data-testid="where"]')?.textContent?.includes('1 / 3'));
+  await at('2 / 4');
   await page.keyboard.press('b');
   await page.waitForFunction(() => !document.querySelector('[data-testid="wall"] svg'));
   await page.keyboard.press('b');
@@ -156,15 +180,15 @@ test('it is presented by keys; a hop lands on its spot, enlarged, and leads back
   // Without the network it goes on.
   await page.setOfflineMode(true);
   await page.keyboard.press('End');
-  await page.waitForFunction(() => document.querySelector('[data-testid="where"]')?.textContent?.includes('3 / 3'));
+  await at('4 / 4');
   await page.setOfflineMode(false);
   // A second window has the notes, and goes along.
   const notes = await browser.newPage();
   await notes.goto(`${address}/folios/${folio}/present?notes`, { waitUntil: 'networkidle2' });
   await notes.waitForSelector('[data-testid="notes"]');
   await page.bringToFront();
-  await page.keyboard.press('Home');
-  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('End');
+  await page.keyboard.press('ArrowLeft');
   await notes.waitForFunction(
     () => document.querySelector('[data-testid="notes"]')?.textContent === 'Begin with the gates.',
     { timeout: 20_000 },
@@ -282,21 +306,156 @@ test('an overview shows all pages small and how the plans stand; each leads to i
   const text = run('pdftotext', '-f', '2', '-l', '2', file, '-').replace(/\s+/g, ' ');
   for (const said of ['Saltmere sea wall', 'Museum move', 'Ends', 'Against the promise', 'Next'])
     expect(text).toContain(said);
+  // Its links are those of the pages, of the phases that a page shows, and of what is next.
+  const json = JSON.parse(run('qpdf', '--json', '--json-key=qpdf', file)) as {
+    qpdf: [unknown, Record<string, { value?: Record<string, unknown> }>];
+  };
+  expect(JSON.stringify(json.qpdf[1]).match(/"\/FitR"/g)!.length).toBeGreaterThan(4);
   await page.goto(`${address}/folios/${folio}/present`, { waitUntil: 'networkidle2' });
-  await page.waitForFunction(
-    () =>
-      document.querySelectorAll('[data-testid="overview"] button svg').length === 3 &&
-      !document.querySelector('[role="status"]'),
-    { timeout: 60_000 },
-  );
-  await page.waitForFunction(() =>
-    document.querySelector('[data-testid="overview"]')!.textContent!.includes('Against the promise'),
-  );
+  await presented();
+  await page.waitForFunction(() => document.querySelector('[data-testid="wall"] [data-ref="page 3"]'));
   await page.keyboard.press('g');
-  await (await page.$$('[data-testid="overview"] button'))[2]!.click();
-  await page.waitForFunction(() => document.querySelector('[data-testid="where"]')?.textContent?.includes('4 / 4'));
+  await page.keyboard.press('ArrowRight');
+  await at('2 / 5');
+  await page.waitForFunction(() => document.querySelectorAll('[data-testid="wall"] [data-live] svg').length === 3);
+  await page.waitForFunction(() => document.body.innerText.includes('Against the promise'));
+  await clickOn('[data-testid="wall"] [data-ref="page 5"]');
+  await at('5 / 5');
   await page.keyboard.press('Backspace');
-  await page.waitForSelector('[data-testid="overview"]');
+  await at('2 / 5');
+  // A phase leads to where its plan shows it, enlarged.
+  await clickOn(`[data-testid="wall"] g[data-ref="phase ${plan} W"]`);
+  await page.waitForFunction(() => document.querySelector('[data-zoomed="yes"]'));
+  await at('4 / 5 · The whole works');
+});
+
+interface Blocks {
+  blocks:
+    | { id: string; what: string; text?: string; place: { x: number; y: number; width: number; height: number } }[]
+    | null;
+}
+const blocks = async () => ((await stored()) as Content & Blocks).blocks;
+
+test('the overview is put together by hand: carried, drawn larger, by keys, with text; and is on the wall as it is', async () => {
+  await page.goto(`${address}/folios/${folio}`, { waitUntil: 'networkidle2' });
+  await composed(3);
+  await press('Arrange the overview');
+  await page.waitForSelector('[data-block="phases"]');
+  expect(await blocks()).toBeNull();
+  // The phases are taken off; a small page is carried to where they were, and drawn larger by its corner.
+  await page.focus('[data-block="phases"]');
+  await page.keyboard.press('Delete');
+  await until(async () => (await blocks())?.map((b) => b.what), ['facts', 'page', 'page', 'page']);
+  const own = (await blocks())!.find((b) => b.what === 'page')!;
+  const box = async () => (await (await page.waitForSelector(`[data-block="${own.id}"]`))!.boundingBox())!;
+  const from = await box();
+  await page.mouse.move(from.x + 40, from.y + 40);
+  await page.mouse.down();
+  await page.mouse.move(from.x + 60, from.y, { steps: 6 });
+  await page.mouse.move(from.x + 40, from.y - 120, { steps: 10 });
+  await page.mouse.up();
+  await until(async () => (await blocks())!.find((b) => b.id === own.id)!.place.y < own.place.y - 0.1, true);
+  const moved = (await blocks())!.find((b) => b.id === own.id)!.place;
+  expect(moved.width).toBeCloseTo(own.place.width, 6);
+  const now = await box();
+  const corner = (await (await page.waitForSelector('[data-testid="larger"]'))!.boundingBox())!;
+  await page.mouse.move(corner.x + 7, corner.y + 7);
+  await page.mouse.down();
+  await page.mouse.move(corner.x + 7 + now.width * 0.5, corner.y + 7 + 60, { steps: 10 });
+  await page.mouse.up();
+  await until(async () => (await blocks())!.find((b) => b.id === own.id)!.place.width > moved.width * 1.3, true);
+  // By keys: to the right and back, and larger.
+  const before = (await blocks())!.find((b) => b.id === own.id)!.place;
+  await page.focus(`[data-block="${own.id}"]`);
+  await page.keyboard.down('Shift');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.up('Shift');
+  await until(async () => (await blocks())!.find((b) => b.id === own.id)!.place.height > before.height, true);
+  await page.mouse.click(60, 780);
+  await press('Text');
+  await page.type('[aria-label="Text of the block"]', 'The tide decides.');
+  await until(async () => (await blocks())!.at(-1)!.text, 'The tide decides.');
+  await press('Done');
+  await page.goto(`${address}/folios/${folio}/wall`, { waitUntil: 'networkidle2' });
+  await page.waitForFunction(() => document.querySelectorAll('[data-testid="face"] [data-live] svg').length === 3, {
+    timeout: 60_000,
+  });
+  await page.waitForFunction(() =>
+    document.querySelector('[data-testid="face"]')!.textContent!.includes('The tide decides.'),
+  );
+  // A small page leads to itself, presented.
+  await clickOn('[data-testid="face"] [data-ref="page 4"]');
+  await page.waitForFunction(() => location.pathname.endsWith('/present'));
+  await presented();
+  await page.keyboard.press('g');
+  await at('4 / 5');
+});
+
+test('a page shows and groups on its own, and leads from a place that is drawn to another', async () => {
+  await page.goto(`${address}/folios/${folio}`, { waitUntil: 'networkidle2' });
+  await composed(3);
+  const open = async (name: string) => {
+    await (await page.waitForSelector(`[aria-label$=": ${name}"][aria-pressed]`))!.click();
+    await page.waitForFunction(
+      (n) => document.querySelector('aside[aria-label="Page of the folio"] h2')?.textContent === n,
+      {},
+      name,
+    );
+  };
+  await open('The whole works');
+  const lanes = () =>
+    page.$$eval('[data-testid="lead-from"] text', (list) => list.map((t) => t.textContent ?? '').join('|'));
+  expect(await lanes()).toContain('Lifeboat station');
+  // Only what is called so, by a condition in words.
+  await (await page.waitForSelector('[data-brief-part="where"]'))!.click();
+  await (await page.waitForSelector('[aria-label="What it is compared with"]'))!.type('toe');
+  await press('Show only these');
+  await until(async () => (await stored()).pages[1]!.where !== null, true);
+  await page.waitForFunction(
+    () => !document.querySelector('[data-testid="lead-from"]')!.textContent!.includes('Lifeboat station'),
+    { timeout: 20_000 },
+  );
+  await press('as in its own page');
+  await until(async () => (await stored()).pages[1]!.where, null);
+  await (await page.waitForSelector('aside button[aria-haspopup="listbox"]'))!.click();
+  await (await page.waitForSelector('[role="option"]::-p-text(who is responsible)'))!.click();
+  await until(async () => (await stored()).pages[1]!.group, 'responsible');
+  // A place is drawn on the page, and another on the one that it leads to.
+  const draw = async (where: string) => {
+    const b = (await (await page.waitForSelector(`[data-testid="${where}"]`))!.boundingBox())!;
+    await page.mouse.move(b.x + b.width * 0.25, b.y + b.height * 0.25);
+    await page.mouse.down();
+    await page.mouse.move(b.x + b.width * 0.4, b.y + b.height * 0.4, { steps: 4 });
+    await page.mouse.move(b.x + b.width * 0.75, b.y + b.height * 0.5, { steps: 6 });
+    await page.mouse.up();
+  };
+  await draw('lead-from');
+  const pages = (await stored()).pages.map((p) => p.id);
+  await page.select('[aria-label="Leads to page"]', pages[2]!);
+  await draw('lead-to');
+  await press('Make the hop');
+  await until(async () => (await stored()).hops.length, 2);
+  const { from, to } = (await stored()).hops[1]! as unknown as {
+    from: { box: { x: number; width: number } };
+    to: { box: object };
+  };
+  expect([from.box.x, from.box.width]).toEqual([expect.closeTo(0.25, 1), expect.closeTo(0.5, 1)]);
+  expect(to.box).not.toBeNull();
+  await page.goto(`${address}/folios/${folio}/present?page=${encodeURIComponent(pages[1]!)}`, {
+    waitUntil: 'networkidle2',
+  });
+  await presented();
+  await page.keyboard.press('g');
+  await at('4 / 5');
+  await (await page.waitForSelector('[aria-label="Leads on"]'))!.click();
+  await page.waitForFunction(() => document.querySelector('[data-zoomed="yes"]'));
+  await at('5 / 5');
+  // As it was, for what follows.
+  await page.goto(`${address}/folios/${folio}`, { waitUntil: 'networkidle2' });
+  await composed(3);
+  await open('The whole works');
+  await press('Remove the hop');
+  await until(async () => (await stored()).hops.length, 1);
 });
 
 test('a hop whose end is gone is told, and let go', async () => {

@@ -37,7 +37,7 @@ const changesTo = (plan: Plan): SourceChange[] => sourceChanges(base(), plan, ba
 const words = (plan: Plan, kind: SourceChange['kind']): string => {
   const found = changesTo(plan).filter((c) => c.kind === kind);
   expect(found).toHaveLength(1);
-  return changeWords(found[0]!, { inHours: false, ...plan });
+  return changeWords(found[0]!, { ...plan, inHours: false });
 };
 
 describe('a changes list says', () => {
@@ -125,7 +125,7 @@ describe('a changes list says', () => {
     ];
     for (const part of parts)
       for (const c of changesTo(changed(part)))
-        expect(changeWords(c, { inHours: false, ...changed(part) })).not.toMatch(
+        expect(changeWords(c, { ...changed(part), inHours: false })).not.toMatch(
           /[a-z][A-Z]|undefined|null|NaN|object/,
         );
   });

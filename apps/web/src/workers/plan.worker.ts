@@ -59,6 +59,7 @@ import {
   readyTimelines,
   type Regrouping,
   regroupings,
+  type Scene,
 } from '@clembo/scene';
 import metrics from '@clembo/scene/metrics.json';
 import { amountWords, localeOfPage } from '@clembo/formats/amounts';
@@ -72,6 +73,7 @@ import { type Dragging, dragged, withFollowers } from './answers/dragging';
 import { type Drawing, drawn, milestoneBehind } from './answers/drawn';
 import { type CameFrom, type Facts, factsOf } from './answers/facts';
 import { type FoundCell, type FoundCells, foundCells, likeTest, replacedCells } from './answers/finding';
+import { type FrontAsked, type FrontPages, frontPages } from './answers/front';
 import type { Held } from './answers/held';
 import {
   addedRows,
@@ -290,6 +292,9 @@ async function fetchPlan(planId: string, edition?: string): Promise<PlanBody> {
 /** The command of what was not done. */
 const NOTHING_DONE: Command = { do: 'all', commands: [] };
 
+const asSvg = (scene: Scene): string =>
+  writeSvg(scene, { fonts: metrics as FontMetrics, references: true, sized: false });
+
 /** Holds a plan in the browser, schedules it once, and answers what screens ask of it, off the main thread. */
 export class PlanRoom {
   private planId = '';
@@ -507,7 +512,12 @@ export class PlanRoom {
   /** How the plan stands, in a few words each. */
   async standingFacts(): Promise<PlanFacts> {
     const { plan, schedule } = this.held;
-    return planFacts(plan, schedule, await this.keptEdition(PROMISED));
+    return planFacts(plan, schedule, await this.keptEdition(PROMISED), this.planId);
+  }
+
+  /** The cover and the overview of a folio. */
+  frontPages(asked: FrontAsked): FrontPages {
+    return frontPages(asked, this.measure, asSvg);
   }
 
   async elementFieldList(): Promise<SelectField[]> {
@@ -597,7 +607,7 @@ export class PlanRoom {
       promised,
       editions,
     });
-    const svg = writeSvg(scene, { fonts: metrics as FontMetrics, references: true, sized: false });
+    const svg = asSvg(scene);
     const { title, fit, content, undated, width, height } = scene;
     const words = scene.blind === null ? '' : blindWords(scene.blind);
     const blind = scene.blind === null || words === '' ? null : { ...scene.blind, words };

@@ -41,6 +41,7 @@ export interface ModelInput {
 export type SentModels = { elements: BuildElement[]; geometry: Uint8Array }[];
 /** A plan that pages are of. */
 export interface SentPlanOfPages {
+  id: string;
   plan: PackedPlan;
   edition: string;
   /** The models of the plan, where an exhibit shows them. */

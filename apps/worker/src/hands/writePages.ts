@@ -27,13 +27,13 @@ const pageFonts = () => {
 };
 
 /** A plan with its schedule, and what is built of it. */
-function opened({ plan: packed, edition, models }: SentPlanOfPages) {
+function opened({ id, plan: packed, edition, models }: SentPlanOfPages) {
   const plan = unpackPlan(packed);
   const model = models && {
     elements: models.flatMap((m) => m.elements),
     body: bodyOf(models.map((m) => ({ count: m.elements.length, geometry: unpackGeometry(m.geometry) }))),
   };
-  return { plan, schedule: schedulePlan(plan), edition, model };
+  return { id, plan, schedule: schedulePlan(plan), edition, model };
 }
 
 /** Composes exhibits by the code that composes them on screen, and writes them as one file. */
@@ -53,7 +53,7 @@ export async function writePages(
     const own = folio?.pages.find((p) => p.id === id);
     const said = Brief.parse(page.brief);
     const brief = own ? asShown(said, own) : said;
-    const { plan, schedule, edition, model } = plans[of]!;
+    const { id: planId, plan, schedule, edition, model } = plans[of]!;
     const wanted = {
       plan,
       schedule,
@@ -67,11 +67,11 @@ export async function writePages(
       play: format === 'html',
     };
     const scenes = sheet === null ? composeSheets(wanted) : [composeExhibit({ ...wanted, sheet })];
-    return { id: id ?? '', name, plan: plan.name, notes: own?.notes ?? '', scenes };
+    return { id: id ?? '', name, plan: plan.name, planId, notes: own?.notes ?? '', scenes };
   });
-  const facts = plans.map(({ plan, schedule }, k) => {
+  const facts = plans.map(({ id, plan, schedule }, k) => {
     const kept = input.plans[k]!.promised;
-    return planFacts(plan, schedule, kept && standing(kept));
+    return planFacts(plan, schedule, kept && standing(kept), id);
   });
   const bound = folio && bindFolio(folio, composed, measure, facts);
   const pages = bound

@@ -78,6 +78,7 @@ export async function sentPlan(
 ): Promise<SentPlanOfPages> {
   const shows = pages.some((p) => EXHIBITS[p.brief.kind].needsModel);
   return {
+    id: stored.id,
     plan: packPlan(stored.plan),
     edition: stored.edition,
     models: shows ? await modelsOf(room, stored.id) : null,

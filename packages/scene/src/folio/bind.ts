@@ -5,14 +5,17 @@ import { coverScene } from './cover';
 import type { PlanFacts } from './facts';
 import { COVER, type Folio, type Hop, OVERVIEW, type Place } from './folio';
 import { overviewScene } from './overview';
+import { pageRef } from './blocks/page';
+import { leadsOfFacts } from './leads';
 import { type Box, placesOf } from './places';
 
 /** A page of a folio, composed: its scenes, since an exhibit may run over several. */
 export interface ComposedFolioPage {
   id: string;
   name: string;
-  /** The plan that it is of. */
+  /** The plan that it is of, by name, and by the id that facts know it by. */
   plan: string;
+  planId?: string;
   notes: string;
   scenes: readonly Scene[];
 }
@@ -65,13 +68,19 @@ export function bindFolio(
     ? [
         overviewScene(
           folio.name,
-          facts,
-          pages.flatMap((p) =>
-            p.scenes.length === 0 ? [] : [{ name: p.name, number: startOf.get(p.id)! + 1, scene: p.scenes[0]! }],
-          ),
+          folio.blocks,
+          {
+            plans: facts,
+            pages: pages.flatMap((p) => {
+              const [own] = p.scenes;
+              if (!own) return [];
+              const { width, height, nodes } = own;
+              return [{ id: p.id, name: p.name, number: startOf.get(p.id)! + 1, width, height, nodes }];
+            }),
+          },
           first,
           measure,
-        ),
+        ).scene,
       ]
     : [];
   const bare: Scene[] = [...cover, ...overview, ...pages.flatMap((p) => p.scenes)];
@@ -118,8 +127,20 @@ export function bindFolio(
   for (const k of Array.from({ length: before }, (_, n) => n))
     for (const p of pages) {
       const number = startOf.get(p.id)! + 1;
-      const own = places[k]!.get(`page ${number}`);
+      const own = places[k]!.get(pageRef(number));
       if (own) links[k]!.push({ ...own, page: number - 1, to: null });
+    }
+  // Phases and facts lead to the first page of their plan that shows what they are about, enlarged.
+  if (folio.overview)
+    for (const { ref, plan, things } of leadsOfFacts(facts)) {
+      const from = places[overviewAt]!.get(ref);
+      const numbers = pages
+        .filter((p) => (p.planId ?? '') === plan)
+        .flatMap((p) => p.scenes.map((_, k) => startOf.get(p.id)! + k));
+      const to = numbers.find((k) => things.some((thing) => places[k]!.has(thing)));
+      if (!from || to === undefined) continue;
+      const box = around(things.flatMap((thing) => places[to]!.get(thing) ?? []));
+      links[overviewAt]!.push({ ...from, page: to, to: enlarged(box, bare[to]!) });
     }
   return {
     scenes: bare.map((scene, k) => ({
@@ -134,6 +155,17 @@ export function bindFolio(
     ],
     notes: [...Array.from({ length: before }, () => ''), ...pages.flatMap((p) => p.scenes.map(() => p.notes))],
     lost,
+  };
+}
+
+/** The rectangle around some. */
+function around(boxes: readonly Box[]): Box {
+  const [x, y] = [Math.min(...boxes.map((b) => b.x)), Math.min(...boxes.map((b) => b.y))];
+  return {
+    x,
+    y,
+    width: Math.max(...boxes.map((b) => b.x + b.width)) - x,
+    height: Math.max(...boxes.map((b) => b.y + b.height)) - y,
   };
 }
 

@@ -1,5 +1,6 @@
 import { Condition, MomentValue } from '@clembo/core';
 import { z } from 'zod';
+import type { Brief } from '../brief/kinds';
 
 const Id = z.string().min(1).max(100);
 const Share = z.number().min(0).max(1);
@@ -32,8 +33,28 @@ export const FolioPage = z.object({
   from: MomentValue.nullable().default(null),
   to: MomentValue.nullable().default(null),
   where: Condition.nullable().default(null),
+  /** What it is grouped by here, a field of its plan. */
+  group: z.string().min(1).max(100).nullable().default(null),
 });
 export type FolioPage = z.infer<typeof FolioPage>;
+
+const placed = { id: Id, place: PageBox };
+const ofPlan = { plan: z.string().min(1).max(100).nullable().default(null) };
+
+/**
+ * Something on the overview; its place is in shares of the paper that is left below the name. What is of a plan is of
+ * all plans of the folio where none is named.
+ */
+export const Block = z.discriminatedUnion('what', [
+  z.object({ ...placed, what: z.literal('phases'), ...ofPlan }),
+  z.object({ ...placed, what: z.literal('facts'), ...ofPlan }),
+  z.object({ ...placed, what: z.literal('page'), page: Id }),
+  z.object({ ...placed, what: z.literal('text'), text: z.string().max(2000) }),
+]);
+export type Block = z.infer<typeof Block>;
+
+/** So many blocks are on one overview. */
+export const MOST_BLOCKS = 100;
 
 /** So many pages are in one folio. */
 export const MOST_FOLIO_PAGES = 100;
@@ -44,8 +65,10 @@ export const Folio = z.object({
   /** What stands below the name on the cover. */
   under: z.string().max(500).default(''),
   cover: z.boolean().default(true),
-  /** A page with all pages small, each of which leads to itself, and how the plans stand. */
+  /** A page of blocks that lead to the others: phases, facts, small pages, text. */
   overview: z.boolean().default(false),
+  /** The blocks as they were put by hand; null for those that pages and plans suggest. */
+  blocks: z.array(Block).max(MOST_BLOCKS).nullable().default(null),
   pages: z.array(FolioPage).max(MOST_FOLIO_PAGES).default([]),
   hops: z.array(Hop).max(1000).default([]),
 });
@@ -56,12 +79,33 @@ export const COVER = 'cover';
 /** The id of the page with all pages small. */
 export const OVERVIEW = 'overview';
 
-/** A brief as a page of a folio shows it: with the range and the filter that the page has of its own. */
-export function asShown<B extends object>(brief: B, { from, to, where }: Pick<FolioPage, 'from' | 'to' | 'where'>): B {
+type Own = Pick<FolioPage, 'from' | 'to' | 'where' | 'group'>;
+
+/** A brief as a page of a folio shows it: with the range, the filter and the grouping that the page has of its own. */
+export function asShown(brief: Brief, { from, to, where, group }: Own): Brief {
   return {
     ...brief,
     ...(from !== null && 'from' in brief ? { from } : {}),
     ...(to !== null && 'to' in brief ? { to } : {}),
     ...(where !== null && 'where' in brief ? { where } : {}),
-  };
+    ...(group === null ? {} : groupedBy(brief, group)),
+  } as Brief;
+}
+
+/** Whether the pages of a brief can be grouped by a field that is asked of them. */
+export const canGroup = (brief: Brief): boolean => Object.keys(groupedBy(brief, 'outline')).length > 0;
+
+/** The part of a brief that says what it is grouped by. */
+function groupedBy(brief: Brief, field: string): object {
+  switch (brief.kind) {
+    case 'timeline':
+      return { lanes: [field] };
+    case 'network':
+    case 'handoffs':
+      return { lanes: field };
+    case 'snapshot':
+      return { by: field };
+    default:
+      return {};
+  }
 }

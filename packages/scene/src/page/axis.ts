@@ -42,7 +42,7 @@ export const TIER = 1.55;
  */
 export function timeAxis(
   scale: TimeScale,
-  frame: PageFrame,
+  frame: Pick<PageFrame, 'scaleSize'>,
   measure: Measure,
   top: number,
   ruleLeft: number,

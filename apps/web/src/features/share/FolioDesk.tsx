@@ -1,21 +1,24 @@
 'use client';
-import type { Folio, FolioPage, Hop, Place } from '@clembo/scene/folio';
+import { type Folio, FolioPage, type Hop, type Place } from '@clembo/scene/folio';
 import { closestCenter, DndContext, type DragEndEvent, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { arrayMove, rectSortingStrategy, SortableContext, useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { Download, LayoutGrid, Plus, Presentation, X } from 'lucide-react';
 import Link from 'next/link';
-import { useEffect, useRef, useState } from 'react';
-import { ask, Refused } from '@/ui/ask';
+import { useState } from 'react';
 import { Frame } from '@/ui/Frame';
+import type { FrontPicture } from '@/workers/answers/front';
 import { takeFile } from '@/ui/takeFile';
-import { toast, wrong } from '@/ui/Toasts';
 import { UndoRedo } from '@/ui/UndoRedo';
 import { useKeys } from '@/ui/keys';
 import { AddPages } from './AddPages';
+import { Arrange } from './Arrange';
+import { Front } from './Front';
 import { PageMargin } from './PageMargin';
 import { PageThumb } from './PageThumb';
+import { useFolio } from './useFolio';
+import { hasThing, isFront, numbersOf, useFront } from './useFront';
 import { type FolioPlan, type ShownPage, useFolioPages } from './useRooms';
 
 interface Props {
@@ -36,15 +39,19 @@ const FORMATS: [format: string, title: string, about: string][] = [
 /** A folio: its pages in their order as small live pages, and the one that is chosen in the margin. */
 export function FolioDesk({ id, version, folio: first, written, plans }: Props) {
   const { folio, set, undo, redo, canUndo, canRedo, saved } = useFolio(id, version, first);
-  const { pages, left } = useFolioPages(folio, plans);
+  const all = useFolioPages(folio, plans);
+  const { pages, left } = all;
+  const front = useFront(folio, all);
+  const numbers = numbersOf(folio, pages);
   const [chosen, setChosen] = useState<string | null>(null);
   const [adding, setAdding] = useState(folio.pages.length === 0);
+  const [arranging, setArranging] = useState(false);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   useKeys({
     'mod+z': undo,
     'mod+shift+z': redo,
-    Escape: () => setChosen(null),
-    Delete: () => chosen && remove(chosen),
+    Escape: () => (arranging ? setArranging(false) : setChosen(null)),
+    Delete: () => chosen && !arranging && remove(chosen),
   });
   const change = (pageId: string, part: Partial<FolioPage>) =>
     set({ ...folio, pages: folio.pages.map((p) => (p.id === pageId ? { ...p, ...part } : p)) });
@@ -97,137 +104,149 @@ export function FolioDesk({ id, version, folio: first, written, plans }: Props) 
         </>
       }
     >
-      <div className="flex h-full">
-        <div
-          className="min-w-0 flex-1 overflow-auto px-7 pt-5 pb-8"
-          onClick={(e) => e.target === e.currentTarget && setChosen(null)}
-          onKeyDown={() => {}}
-        >
-          <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2">
-            <input
-              aria-label="Name of the folio"
-              value={folio.name}
-              maxLength={200}
-              onChange={(e) => e.target.value.trim() !== '' && set({ ...folio, name: e.target.value })}
-              className="min-w-0 flex-1 border-b border-transparent bg-transparent font-serif text-[22px] font-semibold outline-none hover:border-line focus:border-kelp"
-            />
-            <label className="flex items-center gap-1.5 text-[14px] text-soft">
+      {arranging && front.overview ? (
+        <Arrange
+          folio={folio}
+          picture={front.overview}
+          pages={pages}
+          onChange={(blocks) => set({ ...folio, blocks })}
+          onClose={() => setArranging(false)}
+        />
+      ) : (
+        <div className="flex h-full">
+          <div
+            className="min-w-0 flex-1 overflow-auto px-7 pt-5 pb-8"
+            onClick={(e) => e.target === e.currentTarget && setChosen(null)}
+            onKeyDown={() => {}}
+          >
+            <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2">
               <input
-                type="checkbox"
-                checked={folio.cover}
-                onChange={(e) => set({ ...folio, cover: e.target.checked })}
-                className="accent-[#0F6E6E]"
+                aria-label="Name of the folio"
+                value={folio.name}
+                maxLength={200}
+                onChange={(e) => e.target.value.trim() !== '' && set({ ...folio, name: e.target.value })}
+                className="min-w-0 flex-1 border-b border-transparent bg-transparent font-serif text-[22px] font-semibold outline-none hover:border-line focus:border-kelp"
               />
-              with a cover
-            </label>
-            <label
-              className="flex items-center gap-1.5 text-[14px] text-soft"
-              title="All pages small on one, each leading to itself, and how the plans stand"
-            >
-              <input
-                type="checkbox"
-                checked={folio.overview}
-                onChange={(e) => set({ ...folio, overview: e.target.checked })}
-                className="accent-[#0F6E6E]"
-              />
-              and an overview
-            </label>
-            <Link
-              href={`/folios/${id}/wall`}
-              className="quiet py-1!"
-              title="All pages side by side, live"
-              onClick={() => void saved()}
-            >
-              <LayoutGrid size={15} aria-hidden /> Wall
-            </Link>
-            <button type="button" className="quiet py-1!" onClick={() => setAdding(true)}>
-              <Plus size={15} aria-hidden /> Put in pages
-            </button>
-          </div>
-          <input
-            aria-label="Below the name"
-            placeholder="What stands below the name on the cover"
-            value={folio.under}
-            maxLength={500}
-            onChange={(e) => set({ ...folio, under: e.target.value })}
-            className="mt-1 w-full border-b border-transparent bg-transparent text-soft outline-none hover:border-line focus:border-kelp"
-          />
-          {left > 0 && (
-            <p role="status" className="mt-2 text-[14px] text-soft">
-              Composing {left} of {pages.length} pages …
-            </p>
-          )}
-          {lost.length > 0 && (
-            <div role="alert" className="mt-3 rounded-md bg-marigold/15 px-3 py-2 text-[14px]">
-              {lost.length === 1 ? 'A hop has' : `${lost.length} hops have`} lost an end: what led there, or where it
-              led, is not on its page any more.{' '}
-              <button
-                type="button"
-                className="font-semibold text-kelp hover:underline"
-                onClick={() => set({ ...folio, hops: folio.hops.filter((h) => !lost.includes(h)) })}
+              <label className="flex items-center gap-1.5 text-[14px] text-soft">
+                <input
+                  type="checkbox"
+                  checked={folio.cover}
+                  onChange={(e) => set({ ...folio, cover: e.target.checked })}
+                  className="accent-[#0F6E6E]"
+                />
+                with a cover
+              </label>
+              <label
+                className="flex items-center gap-1.5 text-[14px] text-soft"
+                title="All pages small on one, each leading to itself, and how the plans stand"
               >
-                Let go of {lost.length === 1 ? 'it' : 'them'}
+                <input
+                  type="checkbox"
+                  checked={folio.overview}
+                  onChange={(e) => set({ ...folio, overview: e.target.checked })}
+                  className="accent-[#0F6E6E]"
+                />
+                and an overview
+              </label>
+              <Link
+                href={`/folios/${id}/wall`}
+                className="quiet py-1!"
+                title="All pages side by side, live"
+                onClick={() => void saved()}
+              >
+                <LayoutGrid size={15} aria-hidden /> Wall
+              </Link>
+              <button type="button" className="quiet py-1!" onClick={() => setAdding(true)}>
+                <Plus size={15} aria-hidden /> Put in pages
               </button>
             </div>
-          )}
-          <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
-            <SortableContext items={folio.pages.map((p) => p.id)} strategy={rectSortingStrategy}>
-              <ol className="mt-4 grid grid-cols-[repeat(auto-fill,minmax(220px,1fr))] gap-x-5 gap-y-6">
-                {pages.map((p, k) => (
-                  <Card
-                    key={p.page.id}
-                    shown={p}
-                    number={k + 1 + (folio.cover ? 1 : 0) + (folio.overview ? 1 : 0)}
-                    hops={folio.hops.filter((h) => h.from.page === p.page.id).length}
-                    isNewer={
-                      written !== null &&
-                      p.plan !== null &&
-                      (version0.get(p.plan.id) ?? 0) > (written.versions[p.plan.id] ?? 0)
-                    }
-                    wasWritten={written !== null}
-                    chosen={chosen === p.page.id}
-                    onChoose={() => setChosen(p.page.id)}
-                    onRemove={() => remove(p.page.id)}
-                  />
-                ))}
-              </ol>
-            </SortableContext>
-          </DndContext>
-          {folio.pages.length === 0 && !adding && (
-            <p className="mt-6 text-soft">No pages yet. Put in exhibits of any plan.</p>
+            <input
+              aria-label="Below the name"
+              placeholder="What stands below the name on the cover"
+              value={folio.under}
+              maxLength={500}
+              onChange={(e) => set({ ...folio, under: e.target.value })}
+              className="mt-1 w-full border-b border-transparent bg-transparent text-soft outline-none hover:border-line focus:border-kelp"
+            />
+            {left > 0 && (
+              <p role="status" className="mt-2 text-[14px] text-soft">
+                Composing {left} of {pages.length} pages …
+              </p>
+            )}
+            {lost.length > 0 && (
+              <div role="alert" className="mt-3 rounded-md bg-marigold/15 px-3 py-2 text-[14px]">
+                {lost.length === 1 ? 'A hop has' : `${lost.length} hops have`} lost an end: what led there, or where it
+                led, is not on its page any more.{' '}
+                <button
+                  type="button"
+                  className="font-semibold text-kelp hover:underline"
+                  onClick={() => set({ ...folio, hops: folio.hops.filter((h) => !lost.includes(h)) })}
+                >
+                  Let go of {lost.length === 1 ? 'it' : 'them'}
+                </button>
+              </div>
+            )}
+            <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+              <SortableContext items={folio.pages.map((p) => p.id)} strategy={rectSortingStrategy}>
+                <ol className="mt-4 grid grid-cols-[repeat(auto-fill,minmax(220px,1fr))] gap-x-5 gap-y-6">
+                  {front.cover && <FrontCard name="Cover" number={1} picture={front.cover} pages={pages} />}
+                  {front.overview && (
+                    <FrontCard
+                      name="Overview"
+                      number={folio.cover ? 2 : 1}
+                      picture={front.overview}
+                      pages={pages}
+                      onOpen={() => setArranging(true)}
+                    />
+                  )}
+                  {pages.map((p, k) => (
+                    <Card
+                      key={p.page.id}
+                      shown={p}
+                      number={numbers[k]!}
+                      hops={folio.hops.filter((h) => h.from.page === p.page.id).length}
+                      isNewer={
+                        written !== null &&
+                        p.plan !== null &&
+                        (version0.get(p.plan.id) ?? 0) > (written.versions[p.plan.id] ?? 0)
+                      }
+                      wasWritten={written !== null}
+                      chosen={chosen === p.page.id}
+                      onChoose={() => setChosen(p.page.id)}
+                      onRemove={() => remove(p.page.id)}
+                    />
+                  ))}
+                </ol>
+              </SortableContext>
+            </DndContext>
+            {folio.pages.length === 0 && !adding && (
+              <p className="mt-6 text-soft">No pages yet. Put in exhibits of any plan.</p>
+            )}
+          </div>
+          {shown && (
+            <PageMargin
+              key={shown.page.id}
+              shown={shown}
+              pages={pages}
+              hops={folio.hops.filter((h) => h.from.page === shown.page.id)}
+              folio={folio}
+              numbers={numbers}
+              open={shown.plan && all.roomOf(shown.plan.id)}
+              onChange={(part) => change(shown.page.id, part)}
+              onHop={addHop}
+              onDropHop={(hop) => set({ ...folio, hops: folio.hops.filter((h) => h.id !== hop.id) })}
+              onClose={() => setChosen(null)}
+            />
           )}
         </div>
-        {shown && (
-          <PageMargin
-            key={shown.page.id}
-            shown={shown}
-            pages={pages}
-            hops={folio.hops.filter((h) => h.from.page === shown.page.id)}
-            cover={folio.cover}
-            onChange={(part) => change(shown.page.id, part)}
-            onHop={addHop}
-            onDropHop={(hop) => set({ ...folio, hops: folio.hops.filter((h) => h.id !== hop.id) })}
-            onClose={() => setChosen(null)}
-          />
-        )}
-      </div>
+      )}
       {adding && (
         <AddPages
           plans={plans}
           taken={new Set(folio.pages.map((p) => p.exhibit))}
           onAdd={(exhibits) => {
             let number = folio.pages.reduce((n, p) => Math.max(n, Number(/\d+$/.exec(p.id)?.[0] ?? 0)), 0);
-            const more = exhibits.map(
-              (exhibit): FolioPage => ({
-                id: `p${++number}`,
-                exhibit,
-                section: '',
-                notes: '',
-                from: null,
-                to: null,
-                where: null,
-              }),
-            );
+            const more = exhibits.map((exhibit) => FolioPage.parse({ id: `p${++number}`, exhibit }));
             set({ ...folio, pages: [...folio.pages, ...more] });
             setAdding(false);
           }}
@@ -241,14 +260,55 @@ export function FolioDesk({ id, version, folio: first, written, plans }: Props) 
 /** Whether an end of a hop is not on its page; pages that are not composed yet are not judged. */
 function isLost({ from, to }: Hop, pages: readonly ShownPage[]): boolean {
   return [from, to].some(({ page, ref }) => {
-    if (page === 'cover') return false;
+    if (isFront(page)) return false;
     const own = pages.find((p) => p.page.id === page);
     if (!own) return true;
     if (own.composed === null || ref === null) return false;
-    return !own.composed.some((c) =>
-      c.svg.includes(`data-ref="${ref.replace(/&/g, '&amp;').replace(/"/g, '&quot;').replace(/</g, '&lt;')}"`),
-    );
+    return !hasThing(own, ref);
   });
+}
+
+/** The cover, or the overview, which can be put together by hand. */
+function FrontCard({
+  name,
+  number,
+  picture,
+  pages,
+  onOpen,
+}: {
+  name: string;
+  number: number;
+  picture: FrontPicture;
+  pages: readonly ShownPage[];
+  onOpen?: () => void;
+}) {
+  const small = <Front picture={picture} pages={pages} className="shadow-sm shadow-ink/15" />;
+  return (
+    <li className="min-w-0" data-front={name}>
+      <p className="mb-1 h-[19px]" />
+      {onOpen ? (
+        <button
+          type="button"
+          aria-label={`Arrange the ${name.toLowerCase()}`}
+          className="block w-full"
+          onClick={onOpen}
+        >
+          {small}
+        </button>
+      ) : (
+        small
+      )}
+      <p className="mt-1.5 flex gap-1.5 leading-tight">
+        <span className="text-soft">{number}</span>
+        <span className="font-semibold">{name}</span>
+        {onOpen && (
+          <button type="button" className="ml-auto text-[14px] text-kelp hover:underline" onClick={onOpen}>
+            Arrange
+          </button>
+        )}
+      </p>
+    </li>
+  );
 }
 
 function Card({
@@ -327,71 +387,4 @@ function Card({
       </div>
     </li>
   );
-}
-
-/** After so long without a change a folio is kept, in milliseconds. */
-const CALM = 500;
-
-/** A folio that is worked on: what is done is kept by itself, and can be taken back. */
-function useFolio(id: string, version: number, first: Folio) {
-  const [folio, setFolio] = useState(first);
-  const [past, setPast] = useState<Folio[]>([]);
-  const [future, setFuture] = useState<Folio[]>([]);
-  const held = useRef({ version, kept: first, now: first, work: Promise.resolve() });
-  const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
-  const keep = (): Promise<void> => {
-    if (timer.current) clearTimeout(timer.current);
-    timer.current = null;
-    const h = held.current;
-    h.work = h.work.then(async () => {
-      if (h.kept === h.now) return;
-      const wanted = h.now;
-      try {
-        const { version: next } = await ask<{ version: number }>(`/api/folios/${id}`, {
-          method: 'PUT',
-          json: { version: h.version, folio: wanted },
-        });
-        h.version = next;
-        h.kept = wanted;
-      } catch (error) {
-        if (error instanceof Refused && error.status === 409) {
-          const { now } = error.body as { now: { version: number; content: Folio } };
-          h.version = now.version;
-          h.kept = now.content;
-          h.now = now.content;
-          setFolio(now.content);
-        }
-        wrong(error);
-      }
-    });
-    return h.work;
-  };
-  const show = (next: Folio) => {
-    held.current.now = next;
-    setFolio(next);
-    if (timer.current) clearTimeout(timer.current);
-    timer.current = setTimeout(() => void keep(), CALM);
-  };
-  const set = (next: Folio) => {
-    setPast((p) => [...p.slice(-99), held.current.now]);
-    setFuture([]);
-    show(next);
-  };
-  useEffect(() => () => void keep(), []); // biome-ignore lint: what is open is kept when it is left
-  const undo = () => {
-    const was = past.at(-1);
-    if (!was) return;
-    setPast(past.slice(0, -1));
-    setFuture([held.current.now, ...future]);
-    show(was);
-    toast('Taken back.', { seconds: 2 });
-  };
-  const redo = () => {
-    const [next, ...rest] = future;
-    if (!next) return;
-    setFuture(rest);
-    setPast([...past, held.current.now]);
-    show(next);
-  };
-  return { folio, set, undo, redo, canUndo: past.length > 0, canRedo: future.length > 0, saved: keep };
 }

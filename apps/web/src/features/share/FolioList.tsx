@@ -1,5 +1,5 @@
 'use client';
-import { type Folio, readyFolios } from '@clembo/scene/folio';
+import { Folio, readyFolios } from '@clembo/scene/folio';
 import { Plus, Trash2 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
@@ -65,16 +65,7 @@ export function FolioList({ plan, version, plans, folios }: Props) {
               type="button"
               className="action ml-auto"
               disabled={busy}
-              onClick={() =>
-                void make({
-                  name: `Folio of ${plan.name}`.slice(0, 200),
-                  under: '',
-                  cover: true,
-                  overview: false,
-                  pages: [],
-                  hops: [],
-                })
-              }
+              onClick={() => void make(Folio.parse({ name: `Folio of ${plan.name}`.slice(0, 200) }))}
             >
               <Plus size={15} aria-hidden /> A new folio
             </button>

@@ -1,26 +1,27 @@
 'use client';
-import type { FolioPage, Hop, Place } from '@clembo/scene/folio';
+import { COVER, type Folio, type FolioPage, type Hop, OVERVIEW, type Place } from '@clembo/scene/folio';
 import { dayOf, endOfDay, finishDayOf, isoDate, parseIsoDate, startOfDay } from '@clembo/core/time';
 import { CornerDownRight, X } from 'lucide-react';
 import Link from 'next/link';
-import { type MouseEvent, useState } from 'react';
-import { PageThumb } from './PageThumb';
+import { useState } from 'react';
+import type { OpenRoom } from '@/workers/planRoom';
+import { OwnChoice } from './OwnChoice';
+import { PointAt, type Pointed } from './PointAt';
 import type { ShownPage } from './useRooms';
 
 interface Props {
   shown: ShownPage;
   pages: readonly ShownPage[];
   hops: readonly Hop[];
-  cover: boolean;
+  folio: Folio;
+  numbers: readonly number[];
+  /** The room of its plan, once it is open. */
+  open: OpenRoom | null;
   onChange: (part: Partial<FolioPage>) => void;
   onHop: (from: Place, to: Place) => void;
   onDropHop: (hop: Hop) => void;
   onClose: () => void;
 }
-
-/** What was clicked of a page: the reference of the thing, or nothing. */
-const refAt = (e: MouseEvent): string | null =>
-  (e.target as Element).closest('[data-ref]')?.getAttribute('data-ref') ?? null;
 
 /** What a thing of a page is called. */
 function nameOf(ref: string, page: ShownPage): string {
@@ -32,11 +33,11 @@ function nameOf(ref: string, page: ShownPage): string {
 }
 
 /** The chosen page of a folio: its section, notes, range, and where it leads. */
-export function PageMargin({ shown, pages, hops, cover, onChange, onHop, onDropHop, onClose }: Props) {
+export function PageMargin({ shown, pages, hops, folio, numbers, open, onChange, onHop, onDropHop, onClose }: Props) {
   const { page } = shown;
-  const [from, setFrom] = useState<string | null>(null);
+  const [from, setFrom] = useState<Pointed | null>(null);
   const [to, setTo] = useState('');
-  const [spot, setSpot] = useState<string | null>(null);
+  const [spot, setSpot] = useState<Pointed | null>(null);
   const target = pages.find((p) => p.page.id === to) ?? null;
   const day = (moment: number | null, isFinish: boolean) =>
     moment === null ? '' : isoDate(isFinish ? finishDayOf(moment) : dayOf(moment));
@@ -44,12 +45,16 @@ export function PageMargin({ shown, pages, hops, cover, onChange, onHop, onDropH
     const d = parseIsoDate(iso);
     return d === null ? null : isFinish ? endOfDay(d) : startOfDay(d);
   };
-  const words = ({ page: id, ref }: Place): string => {
-    if (id === 'cover') return 'the cover';
+  const words = ({ page: id, ref, box }: Place): string => {
+    if (id === COVER) return 'the cover';
+    if (id === OVERVIEW) return 'the overview';
     const own = pages.find((p) => p.page.id === id);
     if (!own) return 'a page that is gone';
-    return ref === null ? own.name : `${nameOf(ref, own)} on ${own.name}`;
+    if (ref !== null) return `${nameOf(ref, own)} on ${own.name}`;
+    return box === null ? own.name : `a place on ${own.name}`;
   };
+  const pointedWords = (pointed: Pointed, on: ShownPage) =>
+    pointed.ref === null ? 'the place that you drew' : nameOf(pointed.ref, on);
   const field = 'mt-0.5 w-full rounded border border-line bg-paper px-2 py-1';
   return (
     <aside
@@ -67,16 +72,13 @@ export function PageMargin({ shown, pages, hops, cover, onChange, onHop, onDropH
           <X size={16} />
         </button>
       </div>
-      <div
-        data-testid="lead-from"
-        className={`mt-2 cursor-crosshair [&_[data-ref]]:cursor-pointer ${from !== null ? 'outline-2 outline-marigold' : ''}`}
-        onClick={(e) => setFrom(refAt(e))}
-        onKeyDown={() => {}}
-      >
-        <PageThumb page={shown.composed?.[0] ?? null} />
+      <div className="mt-2">
+        <PointAt testId="lead-from" page={shown.composed?.[0] ?? null} pointed={from} onPoint={setFrom} />
       </div>
       <p className="mt-1.5 text-[13.5px] text-soft">
-        {from === null ? 'Click something on the page to lead somewhere from it.' : `From ${nameOf(from, shown)}:`}
+        {from === null
+          ? 'Click something on the page, or draw a rectangle, to lead somewhere from it.'
+          : `From ${pointedWords(from, shown)}:`}
       </p>
       {from !== null && (
         <div className="mt-1">
@@ -90,27 +92,23 @@ export function PageMargin({ shown, pages, hops, cover, onChange, onHop, onDropH
             className={field}
           >
             <option value="">to which page?</option>
-            {cover && <option value="cover">the cover</option>}
+            {folio.cover && <option value={COVER}>the cover</option>}
+            {folio.overview && <option value={OVERVIEW}>the overview</option>}
             {pages.map((p, k) => (
               <option key={p.page.id} value={p.page.id} disabled={p.page.id === page.id && p.composed === null}>
-                {k + 1 + (cover ? 1 : 0)} {p.name}
+                {numbers[k]} {p.name}
               </option>
             ))}
           </select>
           {target && (
             <>
-              <div
-                data-testid="lead-to"
-                className="mt-2 cursor-crosshair [&_[data-ref]]:cursor-pointer"
-                onClick={(e) => setSpot(refAt(e))}
-                onKeyDown={() => {}}
-              >
-                <PageThumb page={target.composed?.[0] ?? null} />
+              <div className="mt-2">
+                <PointAt testId="lead-to" page={target.composed?.[0] ?? null} pointed={spot} onPoint={setSpot} />
               </div>
               <p className="mt-1 text-[13.5px] text-soft">
                 {spot === null
-                  ? 'To the whole page; click something on it to arrive there, enlarged.'
-                  : `To ${nameOf(spot, target)}, enlarged.`}
+                  ? 'To the whole page; click something on it, or draw a rectangle, to arrive there, enlarged.'
+                  : `To ${pointedWords(spot, target)}, enlarged.`}
               </p>
             </>
           )}
@@ -119,7 +117,7 @@ export function PageMargin({ shown, pages, hops, cover, onChange, onHop, onDropH
               type="button"
               className="action mt-1.5 py-1!"
               onClick={() => {
-                onHop({ page: page.id, ref: from, box: null }, { page: to, ref: spot, box: null });
+                onHop({ page: page.id, ...from }, { page: to, ...(spot ?? { ref: null, box: null }) });
                 setFrom(null);
                 setTo('');
                 setSpot(null);
@@ -190,7 +188,8 @@ export function PageMargin({ shown, pages, hops, cover, onChange, onHop, onDropH
           </label>
         ))}
       </div>
-      <p className="mt-1 text-[13px] text-soft">Only here; the exhibit keeps its own range.</p>
+      {shown.brief && open && <OwnChoice page={page} brief={shown.brief} open={open} onChange={onChange} />}
+      <p className="mt-1 text-[13px] text-soft">Only here; the exhibit keeps its own.</p>
     </aside>
   );
 }

@@ -1,10 +1,11 @@
 'use client';
-import { enlarged, type Folio, OVERVIEW, type Place } from '@clembo/scene/folio';
-import { Overview } from './Overview';
+import { COVER, enlarged, type Folio, OVERVIEW, type PageBox } from '@clembo/scene/folio';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import type { ComposedPage } from '@/workers/plan.worker';
-import { type FolioPlan, useFolioPages } from './useRooms';
+import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import type { FrontPicture } from '@/workers/answers/front';
+import { Front } from './Front';
+import { leadsOf, type Target, targetOf, useFront } from './useFront';
+import { type FolioPlan, type ShownPage, useFolioPages } from './useRooms';
 
 interface Props {
   id: string;
@@ -16,13 +17,13 @@ interface Slide {
   page: string;
   name: string;
   notes: string;
-  composed: ComposedPage | null;
+  picture: FrontPicture | null;
 }
 
 interface Spot {
   at: number;
   /** What is enlarged of it, in shares of the page. */
-  zoom: { x: number; y: number; width: number; height: number } | null;
+  zoom: PageBox | null;
 }
 
 /** The name of the channel between the wall and the window with the notes. */
@@ -30,23 +31,34 @@ const channelOf = (id: string): string => `clembo presenting ${id}`;
 
 /** A folio on the wall: a page at a time, nothing of the interface; or, in a second window, its notes and what is next. */
 export function Presenting({ id, folio, plans }: Props) {
-  const { pages, left, facts } = useFolioPages(folio, plans, false);
+  const shown = useFolioPages(folio, plans, false);
+  const { pages, left, facts } = shown;
+  const front = useFront(folio, shown);
   const router = useRouter();
   const [isNotes, setIsNotes] = useState(false);
-  useEffect(() => setIsNotes(new URLSearchParams(location.search).has('notes')), []);
+  /** The page to begin with, as the address says it. */
+  const begin = useRef<string | null>(null);
+  useEffect(() => {
+    const said = new URLSearchParams(location.search);
+    setIsNotes(said.has('notes'));
+    begin.current = said.get('page');
+  }, []);
   const slides = useMemo(
     (): Slide[] => [
-      ...(folio.overview ? [{ page: OVERVIEW, name: folio.name, notes: '', composed: null }] : []),
-      ...pages.flatMap((p) =>
-        (p.composed ?? [null]).map((composed, k) => ({
-          page: p.page.id,
-          name: p.name,
-          notes: k === 0 ? p.page.notes : '',
-          composed,
-        })),
-      ),
+      ...(folio.cover ? [{ page: COVER, name: folio.name, notes: '', picture: front.cover }] : []),
+      ...(folio.overview ? [{ page: OVERVIEW, name: folio.name, notes: '', picture: front.overview }] : []),
+      ...pages
+        .filter((p) => p.plan !== null)
+        .flatMap((p) =>
+          (p.composed ?? [null]).map((picture, k) => ({
+            page: p.page.id,
+            name: p.name,
+            notes: k === 0 ? p.page.notes : '',
+            picture,
+          })),
+        ),
     ],
-    [pages, folio.overview, folio.name],
+    [pages, front, folio.cover, folio.overview, folio.name],
   );
   const [spot, setSpot] = useState<Spot>({ at: 0, zoom: null });
   const [trail, setTrail] = useState<Spot[]>([]);
@@ -74,17 +86,30 @@ export function Presenting({ id, folio, plans }: Props) {
     return () => own.close();
   }, [id]);
 
+  useEffect(() => {
+    const first = begin.current === null || left > 0 ? -1 : slides.findIndex((s) => s.page === begin.current);
+    if (first < 0) return;
+    begin.current = null;
+    setSpot({ at: first, zoom: null });
+  }, [slides, left]);
+
   const slide = slides[spot.at] ?? null;
-  const hopsHere = folio.hops.filter((h) => h.from.page === slide?.page && h.from.ref !== null);
+  const hopsHere = folio.hops.filter((h) => h.from.page === slide?.page);
+  const leads = useMemo(() => leadsOf(folio, { pages, facts }), [folio, pages, facts]);
+  /** Where a thing of the page that is shown leads: by hand, else by itself. */
+  const leadOf = (ref: string): Target | undefined => {
+    const hop = hopsHere.find((h) => h.from.ref === ref);
+    return hop ? targetOf(hop.to) : slide?.page === COVER || slide?.page === OVERVIEW ? leads.get(ref) : undefined;
+  };
+  const isFirstSheet = slides.findIndex((s) => s.page === slide?.page) === spot.at;
   /** Goes along a hop: to a page, or to a thing on it, enlarged. */
-  const follow = (to: Place) => {
+  const follow = (to: Target) => {
     const first = slides.findIndex((s) => s.page === to.page);
     if (first < 0) return;
     setTrail((t) => [...t, spot]);
-    if (to.ref === null) return go({ at: first, zoom: null });
     for (let k = first; k < count && slides[k]!.page === to.page; k++) {
-      const own = slides[k]!.composed;
-      const box = own && boxIn(own, to.ref);
+      const own = slides[k]!.picture;
+      const box = own && (to.things.length === 0 ? to.box && inPoints(to.box, own) : boxIn(own, to.things));
       if (!own || !box) continue;
       const z = enlarged(box, own);
       return go({
@@ -138,8 +163,8 @@ export function Presenting({ id, folio, plans }: Props) {
     const svg = stage.current?.querySelector('svg');
     if (!svg) return;
     for (const own of svg.querySelectorAll('.leads')) own.classList.remove('leads');
-    for (const h of hopsHere)
-      for (const own of svg.querySelectorAll(`[data-ref="${CSS.escape(h.from.ref!)}"]`)) own.classList.add('leads');
+    for (const own of svg.querySelectorAll('[data-ref]'))
+      if (leadOf(own.getAttribute('data-ref')!)) own.classList.add('leads');
   });
 
   const touch = useRef<number | null>(null);
@@ -151,14 +176,14 @@ export function Presenting({ id, folio, plans }: Props) {
           <p className="text-[14px] opacity-70">
             {spot.at + 1} / {count} · {slide?.name}
           </p>
-          <Picture page={slide?.composed ?? null} />
+          <Picture page={slide?.picture ?? null} pages={pages} />
           <p className="mt-4 text-[20px] leading-snug whitespace-pre-wrap" data-testid="notes">
             {slide?.notes || 'No notes for this page.'}
           </p>
         </section>
         <section aria-label="Next" className="min-w-0 opacity-80">
           <p className="text-[14px] opacity-70">next{next ? `: ${next.name}` : ': the end'}</p>
-          <Picture page={next?.composed ?? null} />
+          <Picture page={next?.picture ?? null} pages={pages} />
         </section>
       </main>
     );
@@ -169,8 +194,8 @@ export function Presenting({ id, folio, plans }: Props) {
       onClick={(e) => {
         if ((e.target as Element).closest('button')) return;
         const ref = (e.target as Element).closest('[data-ref]')?.getAttribute('data-ref');
-        const hop = ref ? hopsHere.find((h) => h.from.ref === ref) : undefined;
-        if (hop) follow(hop.to);
+        const to = ref ? leadOf(ref) : undefined;
+        if (to) follow(to);
         else if (spot.zoom) back();
         else if (e.clientX < window.innerWidth / 3) step(-1);
         else step(1);
@@ -189,16 +214,26 @@ export function Presenting({ id, folio, plans }: Props) {
     >
       {!blank && slide && (
         <div ref={stage} className="flex h-full w-full items-center justify-center">
-          {slide.page === OVERVIEW ? (
-            <Overview
-              name={folio.name}
-              pages={pages}
-              facts={facts}
-              onGo={(to) => follow({ page: to, ref: null, box: null })}
-            />
-          ) : (
-            <Picture page={slide.composed} zoom={spot.zoom} fit />
-          )}
+          <Picture page={slide.picture} pages={pages} zoom={spot.zoom} fit>
+            {isFirstSheet &&
+              hopsHere
+                .filter((h) => h.from.ref === null && h.from.box !== null)
+                .map((h) => (
+                  <button
+                    key={h.id}
+                    type="button"
+                    aria-label="Leads on"
+                    className="leads absolute"
+                    style={{
+                      left: `${100 * h.from.box!.x}%`,
+                      top: `${100 * h.from.box!.y}%`,
+                      width: `${100 * h.from.box!.width}%`,
+                      height: `${100 * h.from.box!.height}%`,
+                    }}
+                    onClick={() => follow(targetOf(h.to))}
+                  />
+                ))}
+          </Picture>
         </div>
       )}
       {left > 0 && (
@@ -216,8 +251,16 @@ export function Presenting({ id, folio, plans }: Props) {
   );
 }
 
-/** The box of a thing on a page, in points, measured by the browser on the drawing itself. */
-function boxIn(page: ComposedPage, ref: string): { x: number; y: number; width: number; height: number } | null {
+const inPoints = (box: PageBox, { width, height }: FrontPicture): PageBox => ({
+  x: box.x * width,
+  y: box.y * height,
+  width: box.width * width,
+  height: box.height * height,
+});
+
+/** The box around things on a page, in points, measured by the browser on the drawing itself. */
+function boxIn(page: FrontPicture, things: readonly string[]): PageBox | null {
+  const wanted = new Set(things);
   const holder = document.createElement('div');
   holder.style.cssText = `position:fixed;left:-10000px;top:0;width:${page.width}px;height:${page.height}px`;
   holder.innerHTML = page.svg;
@@ -225,7 +268,8 @@ function boxIn(page: ComposedPage, ref: string): { x: number; y: number; width: 
   try {
     const frame = holder.querySelector('svg')!.getBoundingClientRect();
     let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
-    for (const own of holder.querySelectorAll(`[data-ref="${CSS.escape(ref)}"]`)) {
+    for (const own of holder.querySelectorAll('[data-ref]')) {
+      if (!wanted.has(own.getAttribute('data-ref')!)) continue;
       const b = own.getBoundingClientRect();
       [x0, y0, x1, y1] = [Math.min(x0, b.left), Math.min(y0, b.top), Math.max(x1, b.right), Math.max(y1, b.bottom)];
     }
@@ -240,27 +284,32 @@ function boxIn(page: ComposedPage, ref: string): { x: number; y: number; width: 
 /** A page in its true proportions, as large as there is room, or a part of it enlarged. */
 function Picture({
   page,
+  pages,
   zoom = null,
   fit = false,
+  children,
 }: {
-  page: ComposedPage | null;
+  page: FrontPicture | null;
+  pages: readonly ShownPage[];
   zoom?: Spot['zoom'];
   fit?: boolean;
+  children?: ReactNode;
 }) {
   if (!page) return <div className="aspect-[1.414] w-full bg-paper/10" />;
   const by = zoom ? 1 / Math.max(zoom.width, zoom.height) : 1;
   return (
-    <div
-      className="bg-paper transition-transform duration-300 motion-reduce:transition-none [&_svg]:block [&_svg]:h-full [&_svg]:w-full"
+    <Front
+      picture={page}
+      pages={pages}
+      zoomed={zoom !== null}
+      className="transition-transform duration-300 motion-reduce:transition-none"
       style={{
-        aspectRatio: `${page.width} / ${page.height}`,
         ...(fit ? { width: `min(100vw, calc(100vh * ${page.width / page.height}))` } : { width: '100%' }),
         transformOrigin: '0 0',
         transform: zoom ? `scale(${by}) translate(${-100 * zoom.x}%, ${-100 * zoom.y}%)` : 'none',
       }}
-      data-zoomed={zoom ? 'yes' : 'no'}
-      // biome-ignore lint: the drawing is made by our own writer
-      dangerouslySetInnerHTML={{ __html: page.svg }}
-    />
+    >
+      {children}
+    </Front>
   );
 }

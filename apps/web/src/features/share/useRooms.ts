@@ -1,12 +1,13 @@
 'use client';
-import { type Brief } from '@clembo/scene/brief';
+import type { Brief } from '@clembo/scene/brief';
 import { asShown, type Folio, type FolioPage, type PlanFacts } from '@clembo/scene/folio';
 import { type Remote, wrap } from 'comlink';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Command } from '@clembo/core';
 import { ask } from '@/ui/ask';
 import { wrong } from '@/ui/Toasts';
-import type { ComposedPage, PlanRoom } from '@/workers/plan.worker';
+import type { ComposedPage, PlanHead, PlanRoom } from '@/workers/plan.worker';
+import type { OpenRoom } from '@/workers/planRoom';
 
 /** A plan with its exhibits, from which pages of a folio come. */
 export interface FolioPlan {
@@ -21,6 +22,7 @@ export interface ShownPage {
   page: FolioPage;
   name: string;
   plan: { id: string; name: string } | null;
+  brief: Brief | null;
   composed: ComposedPage[] | null;
   error: string | null;
 }
@@ -28,6 +30,7 @@ export interface ShownPage {
 interface Room {
   room: Remote<PlanRoom>;
   ready: Promise<unknown>;
+  head: PlanHead | null;
   version: number;
   end: () => void;
 }
@@ -35,9 +38,10 @@ interface Room {
 function openRoom(planId: string): Room {
   const worker = new Worker(new URL('../../workers/plan.worker.ts', import.meta.url), { type: 'module' });
   const room = wrap<PlanRoom>(worker);
-  const own: Room = { room, ready: Promise.resolve(), version: 0, end: () => worker.terminate() };
+  const own: Room = { room, ready: Promise.resolve(), head: null, version: 0, end: () => worker.terminate() };
   own.ready = room.open(planId).then((head) => {
     own.version = head.version;
+    own.head = head;
   });
   return own;
 }
@@ -52,7 +56,7 @@ async function follow(planId: string, own: Room, alive: () => boolean, changed: 
       );
       if (!alive() || found.version === own.version) continue;
       if (found.steps) await own.room.apply(found.steps, found.version);
-      else await own.room.open(planId);
+      else own.head = await own.room.open(planId);
       own.version = found.version;
       changed();
     } catch {
@@ -61,21 +65,33 @@ async function follow(planId: string, own: Room, alive: () => boolean, changed: 
   }
 }
 
+/** The exhibits of plans by their ids, each with its plan. */
+const ownersOf = (plans: readonly FolioPlan[]) =>
+  new Map(plans.flatMap((p) => p.exhibits.map((e) => [e.id, { plan: p, exhibit: e }] as const)));
+
+/** A folio as it is shown: its pages, how its plans stand, and someone to ask for what is of no plan alone. */
+export interface FolioPages {
+  pages: ShownPage[];
+  /** Pages that are still being composed. */
+  left: number;
+  facts: PlanFacts[];
+  /** A room of any of its plans; undefined for a folio without pages. */
+  anyRoom: () => Remote<PlanRoom> | undefined;
+  /** The room of a plan, once it is open. */
+  roomOf: (planId: string) => OpenRoom | null;
+}
+
 /**
  * The pages of a folio, composed from their plans as they are, each plan in a worker of its own; live, unless they are
  * to stay as they were opened.
  */
-export function useFolioPages(
-  folio: Folio,
-  plans: readonly FolioPlan[],
-  live = true,
-): { pages: ShownPage[]; left: number; facts: PlanFacts[] } {
+export function useFolioPages(folio: Folio, plans: readonly FolioPlan[], live = true): FolioPages {
   const rooms = useRef(new Map<string, Room>());
   const [ticks, setTicks] = useState<Record<string, number>>({});
   const [made, setMade] = useState<
     ReadonlyMap<string, { key: string; composed: ComposedPage[] | null; error: string | null }>
   >(new Map());
-  const owner = new Map(plans.flatMap((p) => p.exhibits.map((e) => [e.id, { plan: p, exhibit: e }] as const)));
+  const owner = useMemo(() => ownersOf(plans), [plans]);
   const wanted = [...new Set(folio.pages.flatMap((p) => owner.get(p.exhibit)?.plan.id ?? []))].sort().join(' ');
 
   useEffect(() => {
@@ -106,7 +122,9 @@ export function useFolioPages(
 
   const keys = folio.pages.map((page) => {
     const own = owner.get(page.exhibit);
-    return own ? JSON.stringify([page.exhibit, page.from, page.to, page.where, ticks[own.plan.id] ?? 0]) : '';
+    return own
+      ? JSON.stringify([page.exhibit, page.from, page.to, page.where, page.group, ticks[own.plan.id] ?? 0])
+      : '';
   });
   const mark = keys.join('\n');
   useEffect(() => {
@@ -156,16 +174,28 @@ export function useFolioPages(
     // biome-ignore lint: asked again when a plan is another
   }, [wanted, folio.overview, again]);
 
-  const pages = folio.pages.map((page): ShownPage => {
-    const own = owner.get(page.exhibit);
-    const entry = made.get(page.id);
-    return {
-      page,
-      name: own?.exhibit.name ?? 'An exhibit that is gone',
-      plan: own ? { id: own.plan.id, name: own.plan.name } : null,
-      composed: entry?.composed ?? null,
-      error: own ? (entry?.error ?? null) : 'The exhibit is not there any more.',
-    };
-  });
-  return { pages, facts, left: pages.filter((p) => p.composed === null && p.error === null).length };
+  const pages = useMemo(() => {
+    return folio.pages.map((page): ShownPage => {
+      const own = owner.get(page.exhibit);
+      const entry = made.get(page.id);
+      return {
+        page,
+        name: own?.exhibit.name ?? 'An exhibit that is gone',
+        plan: own ? { id: own.plan.id, name: own.plan.name } : null,
+        brief: own?.exhibit.brief ?? null,
+        composed: entry?.composed ?? null,
+        error: own ? (entry?.error ?? null) : 'The exhibit is not there any more.',
+      };
+    });
+  }, [folio.pages, owner, made]);
+  return {
+    pages,
+    facts,
+    left: pages.filter((p) => p.composed === null && p.error === null).length,
+    anyRoom: () => [...rooms.current.values()][0]?.room,
+    roomOf: (planId) => {
+      const own = rooms.current.get(planId);
+      return own?.head ? { room: own.room, head: own.head } : null;
+    },
+  };
 }
