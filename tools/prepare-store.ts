@@ -2,7 +2,9 @@
 // Used by `npm start` and `npm test`, with the addresses in DATABASE_URL and, where the database itself is to be
 // made, CLEMBO_ADMIN_URL: tsx tools/prepare-store.ts [--fresh]
 import { packGeometry, type Plan, schedulePlan } from '@clembo/core';
-import { modelKey, readModel } from '@clembo/formats';
+import { mkdir, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { modelKey, readModel, writePlanCsv } from '@clembo/formats';
 import { type Brief, EXHIBITS } from '@clembo/scene';
 import {
   type Access,
@@ -16,6 +18,7 @@ import {
 } from '@clembo/store';
 import pg from 'pg';
 import { type DemoPlan, demoPlans } from '../demo/index';
+import { saltmere } from '../demo/saltmere';
 import { STATION_MODEL, stationModel } from '../demo/station';
 import { STATION_RULES, stationMatches } from '../demo/stationWork';
 
@@ -103,10 +106,20 @@ async function prepare(url: string, adminUrl: string | undefined): Promise<void>
   try {
     await migrateStore(store);
     const workspace = await firstWorkspace(store, 'Our work');
+    if (workspace.created) await fillFolders(process.env.CLEMBO_FOLDERS);
     if (workspace.created) await putDemoIn(store, { workspace: workspace.id, person: null, role: 'owner' });
   } finally {
     await store.pool.end();
   }
+}
+
+/** A stand-in for the folder where a planner leaves a file every week: the one that comes after the demo plan. */
+async function fillFolders(root: string | undefined): Promise<void> {
+  if (!root) return;
+  await mkdir(join(root, 'planner'), { recursive: true });
+  await mkdir(join(root, 'out'), { recursive: true });
+  const next = saltmere().current('2026-01-12', '2026-09-21');
+  await writeFile(join(root, 'planner', 'Saltmere sea wall, 21 September 2026.csv'), writePlanCsv(next));
 }
 
 async function putDemoIn(store: Store, access: Access): Promise<void> {

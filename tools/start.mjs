@@ -124,6 +124,8 @@ async function start() {
   }
   writeFileSync(lock, JSON.stringify({ pid: process.pid }));
   const port = await choosePort();
+  // Where weekly runs take files from and put pages; a planner's folder with the next file of the demo is in it.
+  process.env.CLEMBO_FOLDERS ??= join(root, '.data/folders');
   const given = process.env.DATABASE_URL;
   if (given) {
     const { host, name } = readDatabaseUrl(given);

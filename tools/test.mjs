@@ -1,6 +1,7 @@
 // `npm test`: sets up what is missing and runs every check and test; ends with a line that counts the tests.
 // It uses a cluster, a build folder and ports of its own, so it can run while the application runs.
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { buildWeb } from './lib/build.mjs';
@@ -136,6 +137,7 @@ async function main() {
   await needDebian('poppler-utils', () => findProgram('pdftotext'), 'pdftotext (poppler-utils)');
   await needDebian('qpdf', () => findProgram('qpdf'), 'qpdf');
   const url = database('clembo_e2e');
+  process.env.CLEMBO_FOLDERS = mkdtempSync(join(tmpdir(), 'clembo-folders-'));
   await step('Preparing the test data', () =>
     run(process.execPath, ['--import', 'tsx', join(root, 'tools/prepare-store.ts'), '--fresh'], {
       cwd: root,
@@ -163,6 +165,7 @@ async function main() {
 async function stop() {
   await Promise.all(services.map((service) => service.stop()));
   await cluster?.stop();
+  if (process.env.CLEMBO_FOLDERS) rmSync(process.env.CLEMBO_FOLDERS, { recursive: true, force: true });
 }
 
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => void stop().finally(() => process.exit(130)));

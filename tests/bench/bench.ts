@@ -16,6 +16,7 @@ import {
 import { amountWords } from '../../packages/formats/src/amounts/amountWords';
 import metrics from '@clembo/scene/metrics.json' with { type: 'json' };
 import { benchEngine } from './engine';
+import { benchFolio } from './folio';
 import { benchNetwork } from './network';
 import { report, sideBySide } from './sideBySide';
 import { randomPlan } from '../../packages/scene/tests/fixtures';
@@ -166,3 +167,4 @@ benchCompose();
 benchPacking();
 benchIntake();
 await benchNetwork();
+await benchFolio();

@@ -3,7 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Browser, ElementHandle, Page } from 'puppeteer-core';
-import { awaitJob, upload } from '../support/api';
+import { awaitJob, copyOf, planNamed } from '../support/api';
 import { openBrowser, openPage } from '../support/browser';
 import { address, run } from '../support/desk';
 
@@ -97,7 +97,7 @@ describe('the standing', () => {
 
   test('the statements agree with what was worked out by hand', async () => {
     await page.goto(`${address}/plans/${planId}/measure`, { waitUntil: 'networkidle2' });
-    await page.click('[data-brief-part="amount"]');
+    await (await page.waitForSelector('[data-brief-part="amount"]'))!.click();
     await (await page.waitForSelector('[role="option"]::-p-text(cost)'))!.click();
     await page.waitForFunction(() => document.querySelectorAll('[data-testid="statement"]').length === 4);
     const [finish, , spi, end] = await statements();
@@ -251,15 +251,7 @@ describe('the weekly round on the demo plan', () => {
   };
 
   beforeAll(async () => {
-    const [demo] = (await (await fetch(`${address}/api/plans?find=Saltmere`)).json()) as { id: string }[];
-    const { job } = (await send('POST', `/${demo!.id}/file`, { format: 'clembo' })) as { job: string };
-    await awaitJob(job);
-    const bytes = new Uint8Array(await (await fetch(`${address}/api/jobs/${job}/file`)).arrayBuffer());
-    const taken = await upload('Saltmere round.clembo', bytes);
-    copy = ((await awaitJob(taken.job)).result as { planId: string }).planId;
-    // Other tests look for the demo plan by its name.
-    const { version } = (await (await fetch(`${address}/api/plans/${copy}`)).json()) as { version: number };
-    await send('PATCH', `/${copy}`, { version, command: { do: 'setPlan', settings: { name: 'Round' } } });
+    copy = await copyOf(await planNamed('Saltmere'), 'Round');
   }, 60_000);
 
   test('asks what should have finished, started, what goes on and what is due; a week on it asks more', async () => {

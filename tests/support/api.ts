@@ -38,3 +38,34 @@ export async function takeIn(name: string, text: string): Promise<string> {
   });
   return ((await awaitJob(((await answer.json()) as { job: string }).job)).result as { planId: string }).planId;
 }
+
+const sent = async (method: string, path: string, body: object): Promise<unknown> => {
+  const answer = await fetch(`${address}/api${path}`, {
+    method,
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify(body),
+  });
+  if (!answer.ok) throw new Error(((await answer.json()) as { error: string }).error);
+  return answer.json();
+};
+
+/** A plan once more, with all that belongs to it, under a name of its own: what tests look for keeps its name alone. */
+export async function copyOf(planId: string, name: string): Promise<string> {
+  const { job } = (await sent('POST', `/plans/${planId}/file`, { format: 'clembo' })) as { job: string };
+  await awaitJob(job);
+  const bytes = new Uint8Array(await (await fetch(`${address}/api/jobs/${job}/file`)).arrayBuffer());
+  const taken = await upload(`${name}.clembo`, bytes);
+  const copy = ((await awaitJob(taken.job)).result as { planId: string }).planId;
+  const { version } = (await (await fetch(`${address}/api/plans/${copy}`)).json()) as { version: number };
+  await sent('PATCH', `/plans/${copy}`, { version, command: { do: 'setPlan', settings: { name } } });
+  return copy;
+}
+
+/** The first plan whose name holds some words. */
+export async function planNamed(words: string): Promise<string> {
+  const found = (await (await fetch(`${address}/api/plans?find=${encodeURIComponent(words)}`)).json()) as {
+    id: string;
+  }[];
+  if (!found[0]) throw new Error(`there is no plan “${words}”`);
+  return found[0].id;
+}

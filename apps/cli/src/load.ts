@@ -59,6 +59,8 @@ export interface Loaded {
   editions: { id: string; name: string; plan: Plan }[];
   /** The exhibits that the file holds. */
   exhibits: WholePlan['exhibits'];
+  /** The folios that the file holds. */
+  folios: WholePlan['folios'];
   /** The models that the file holds. */
   models: WholePlan['models'];
 }
@@ -75,6 +77,7 @@ export async function loadPlan(file: string, options: LoadOptions): Promise<Load
           promised: null,
           editions: [],
           exhibits: [],
+          folios: [],
           models: [],
         }
       : await loadTable(bytes, file, options, calendar);
@@ -82,7 +85,7 @@ export async function loadPlan(file: string, options: LoadOptions): Promise<Load
 }
 
 /** Of a plan with all that belongs to it, the working edition and what it is measured against. */
-function loadBundle({ editions, exhibits, models }: WholePlan): Loaded {
+function loadBundle({ editions, exhibits, folios, models }: WholePlan): Loaded {
   const { plan } = editions.find((e) => e.working)!;
   return {
     plan,
@@ -94,6 +97,7 @@ function loadBundle({ editions, exhibits, models }: WholePlan): Loaded {
       .map(({ id, name, plan: kept }) => ({ id, name, plan: kept }))
       .toReversed(),
     exhibits,
+    folios,
     models,
   };
 }
@@ -166,7 +170,16 @@ async function loadTable(
   const { table, map } = await mapTable(bytes, file, options, []);
   const intake = takeIn(table, map, file, calendar);
   const { plan, problems, rowOf, baseline } = intake;
-  return { plan, problems, rowOf, promised: promisedEdition(plan, baseline), editions: [], exhibits: [], models: [] };
+  return {
+    plan,
+    problems,
+    rowOf,
+    promised: promisedEdition(plan, baseline),
+    editions: [],
+    exhibits: [],
+    folios: [],
+    models: [],
+  };
 }
 
 /** Reads a table by its map; with a calendar of the person's own it is the plan's. */

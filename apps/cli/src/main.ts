@@ -21,10 +21,11 @@ const HELP = `clembo: pages from schedule data, on the command line
                                          --baseline: what was promised; --date: of the files;
                                          --locale: whose notation numbers are written in;
                                          an exhibit over several pages is one PDF, or files with their number
-  clembo folio FILE [--briefs FOLDER] [--name NAME] [--baseline OLD]
+  clembo folio FILE [--folio NAME | --briefs FOLDER] [--name NAME] [--baseline OLD]
          --out FOLIO.(pdf|pptx|html) or --out FOLDER --formats pdf,pptx,html,png
                                          the exhibits of a .clembo file, or a folder of briefs, bound: a cover with
-                                         contents, numbers, links; the web page presents itself
+                                         contents, numbers, links; the web page presents itself; --folio: a
+                                         folio that the file itself holds, as it was put together
   clembo intake FILE [--strict] [--out PLAN.(clembo|json)] [--json]
                                          what every column is read as, how much of it, what cannot be read;
                                          a plan of it; --strict: nothing while any cell cannot be read
@@ -98,6 +99,7 @@ const OPTIONS = {
   say: { type: 'string' },
   date: { type: 'string' },
   name: { type: 'string' },
+  folio: { type: 'string' },
   model: { type: 'string' },
   same: { type: 'string' },
   buffer: { type: 'string' },

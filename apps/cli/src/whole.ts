@@ -19,6 +19,7 @@ export function wholeOf(plan: Plan, promised: Plan | null, name: string, now: nu
   return {
     editions: [working, ...kept],
     exhibits: [{ name: 'Overview', brief: { ...brief } }],
+    folios: [],
     sources: [],
     models: [],
   };

@@ -4,6 +4,8 @@ import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSyn
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { exhibitOfFile, PLAN_OF_FILE } from '@clembo/core';
+import { readBundle, writeBundle } from '@clembo/formats';
 import { strFromU8, unzipSync } from 'fflate';
 
 const bin = join(dirname(fileURLToPath(import.meta.url)), '../bin/clembo.mjs');
@@ -524,6 +526,31 @@ describe('the weekly run', () => {
     const { code } = await clembo('compose', plan, '--exhibits', '--out', out);
     expect(code).toBe(0);
     expect(readFileSync(out, 'utf8')).toContain('20 March 2026');
+  });
+
+  test('a folio that the file holds is written as it was put together, and refused where it holds none of that name', async () => {
+    const plan = join(folder, 'bound.clembo');
+    await clembo('intake', file('bound.csv', TWO), '--out', plan);
+    // As the application writes it: a folio of the one exhibit, with an overview of its own blocks.
+    const whole = readBundle(readFileSync(plan), 'bound.clembo');
+    const place = { x: 0, y: 0, width: 1, height: 0.4 };
+    const content = {
+      name: 'Board of May',
+      overview: true,
+      pages: [{ id: 'p1', exhibit: exhibitOfFile(0), notes: 'Begin here.' }],
+      blocks: [
+        { id: 'a', what: 'text', text: 'The tide decides.', place },
+        { id: 'b', what: 'facts', plan: PLAN_OF_FILE, place: { ...place, y: 0.5 } },
+      ],
+    };
+    writeFileSync(plan, writeBundle({ ...whole, folios: [{ name: 'Board of May', content }] }));
+    const out = join(folder, 'board.html');
+    expect((await clembo('folio', plan, '--folio', 'board of may', '--out', out)).out).toContain('3 pages');
+    const html = readFileSync(out, 'utf8');
+    for (const said of ['Board of May', 'The tide decides.', 'Ends']) expect(html).toContain(said);
+    expect((await clembo('folio', plan, '--folio', 'Other', '--out', out)).err).toContain('it holds “Board of May”');
+    const bare = file('bare.csv', TWO);
+    expect((await clembo('folio', bare, '--folio', 'Other', '--out', out)).err).toContain('holds no folios');
   });
 
   test('what is wrong is said', async () => {

@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { availableParallelism, constants, setPriority } from 'node:os';
 import { fileURLToPath } from 'node:url';
 import {
+  askDueRuns,
   cancelledOf,
   endJob,
   IntakeGone,
@@ -78,6 +79,12 @@ async function work(id: string, isLast: boolean): Promise<void> {
 const log = (what: string, error: unknown) =>
   process.stderr.write(`${what}: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`);
 
+/** How often is looked whether a weekly run is due, in milliseconds. */
+const DUE = 15_000;
+const due = setInterval(() => {
+  void askDueRuns(store, new Date()).catch((error) => log('looking for weekly runs failed', error));
+}, DUE);
+
 const beat = setInterval(() => {
   void Promise.all([stillAtWork(store, me), reviveJobs(store)]).catch(() => {});
 }, BEAT);
@@ -101,6 +108,7 @@ async function stop(): Promise<void> {
   if (stopping) return;
   stopping = true;
   clearInterval(beat);
+  clearInterval(due);
   // What is at work goes back to the queue: another process, or the next start, does it from its beginning.
   hands.end();
   await runner.stop().catch(() => {});

@@ -7,7 +7,8 @@ export class JobRefused extends Error {}
 
 /** What a job works with: whose it is, the store, and hands for all that is heavy or not to be trusted. */
 export interface Room {
-  job: string;
+  /** The job that is done when the work is; null for work within another. */
+  job: string | null;
   store: Store;
   access: Access;
   /** Has a hand do a task, and checks its answer. */

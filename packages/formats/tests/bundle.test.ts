@@ -1,5 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
-import { boxShape, compareEditions, isSame, makeElement, packGeometry, STAYS, type WholePlan } from '@clembo/core';
+import {
+  boxShape,
+  compareEditions,
+  exhibitOfFile,
+  isSame,
+  makeElement,
+  packGeometry,
+  STAYS,
+  type WholePlan,
+} from '@clembo/core';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -30,6 +39,12 @@ const WHOLE: WholePlan = {
       createdAt: 1_600_000_000_000,
       plan: wall.baseline,
       rows: {},
+    },
+  ],
+  folios: [
+    {
+      name: 'Board',
+      content: { name: 'Board', pages: [{ id: 'p1', exhibit: exhibitOfFile(0) }], blocks: null },
     },
   ],
   exhibits: [
@@ -81,6 +96,7 @@ describe('a plan in one file', () => {
       compare: 'edition 2',
       where: [{ field: 'area', values: ['id-2x'] }],
     });
+    expect(read.folios).toEqual(WHOLE.folios);
     expect(read.sources).toEqual(WHOLE.sources);
     expect(read.models).toEqual(WHOLE.models);
     // The same plan, the same bytes: also when it has been somewhere else meanwhile.

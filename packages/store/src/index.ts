@@ -17,6 +17,7 @@ export {
 } from './exhibits';
 export {
   createIntake,
+  holdIntakeFiles,
   deleteIntake,
   type IntakeFile,
   keepChoices,
@@ -129,3 +130,20 @@ export { keepWholePlan, readWholePlan } from './wholePlan';
 export { keepArrangement, type KeptArrangement, listArrangements } from './arrangements';
 export { readSteps } from './steps';
 export { HERE_CHANNEL, type Looker, tellHere } from './here';
+export { type Folders, FolderTrouble, foldersBelow, type FoundFile, troubleOf } from './folders';
+export {
+  askDueRuns,
+  askWeekly,
+  dateIn,
+  dropWeekly,
+  keepWeekly,
+  nextTime,
+  readWeekly,
+  reportWeekly,
+  timeIn,
+  WEEKLY_KINDS,
+  type Weekly,
+  type WeeklyReport,
+  WeeklySaid,
+  type WeeklyState,
+} from './weekly';

@@ -47,22 +47,40 @@ export async function createIntake(
   files: readonly IntakeFile[],
   targetPlan: string | null = null,
 ): Promise<{ intake: string; job: string }> {
-  mayWrite(access);
   return inTransaction(store, async (db) => {
-    const old = new Date(Date.now() - KEPT_DAYS * 86_400_000);
-    await db.delete(intake).where(and(eq(intake.workspaceId, access.workspace), lt(intake.createdAt, old)));
-    if (targetPlan !== null) {
-      const [target] = await db.select({ id: plan.id }).from(plan).where(ownPlan(access, targetPlan));
-      if (!target) throw new PlanGone('There is no such plan (any more).');
-    }
-    const [row] = await db
-      .insert(intake)
-      .values({ workspaceId: access.workspace, source: namesOf(files), targetPlan })
-      .returning({ id: intake.id });
-    const id = row!.id;
-    await db.insert(intakeFile).values(files.map((f, position) => ({ intakeId: id, position, ...f })));
+    const id = await putIntake(db, access, files, targetPlan);
     return { intake: id, job: await addJob(db, access, { kind: 'readIntake', intake: id }) };
   });
+}
+
+/** As {@link createIntake}, for whoever reads it at once: nobody is asked to. */
+export const holdIntakeFiles = (
+  store: Store,
+  access: Access,
+  files: readonly IntakeFile[],
+  targetPlan: string,
+): Promise<string> => inTransaction(store, (db) => putIntake(db, access, files, targetPlan));
+
+async function putIntake(
+  db: Database,
+  access: Access,
+  files: readonly IntakeFile[],
+  targetPlan: string | null,
+): Promise<string> {
+  mayWrite(access);
+  const old = new Date(Date.now() - KEPT_DAYS * 86_400_000);
+  await db.delete(intake).where(and(eq(intake.workspaceId, access.workspace), lt(intake.createdAt, old)));
+  if (targetPlan !== null) {
+    const [target] = await db.select({ id: plan.id }).from(plan).where(ownPlan(access, targetPlan));
+    if (!target) throw new PlanGone('There is no such plan (any more).');
+  }
+  const [row] = await db
+    .insert(intake)
+    .values({ workspaceId: access.workspace, source: namesOf(files), targetPlan })
+    .returning({ id: intake.id });
+  const id = row!.id;
+  await db.insert(intakeFile).values(files.map((f, position) => ({ intakeId: id, position, ...f })));
+  return id;
 }
 
 const mine = (access: Access, id: string) => and(eq(intake.id, id), eq(intake.workspaceId, access.workspace));

@@ -238,6 +238,46 @@ export const folio = pgTable(
   (t) => [index('folio_by_workspace').on(t.workspaceId, t.updatedAt)],
 );
 
+/** What is done with a plan by itself every week: the newest file is taken, and pages are written. */
+export const weeklyRun = pgTable(
+  'weekly_run',
+  {
+    planId: uuid('plan_id')
+      .primaryKey()
+      .references(() => plan.id, { onDelete: 'cascade' }),
+    workspaceId: workspaceId(),
+    said: jsonb('said').notNull(),
+    /** When it is next done; null while it rests. */
+    nextAt: timestamp('next_at', { withTimezone: true }),
+    /** How often it has failed since it last did not. */
+    tries: integer('tries').notNull().default(0),
+    /** What was taken last, by its SHA-256. */
+    lastFile: text('last_file'),
+    updatedAt: updatedAt(),
+  },
+  (t) => [index('weekly_run_by_next').on(t.nextAt)],
+);
+
+/** How a weekly run went. */
+export const weeklyReport = pgTable(
+  'weekly_report',
+  {
+    id: id(),
+    planId: uuid('plan_id')
+      .notNull()
+      .references(() => weeklyRun.planId, { onDelete: 'cascade' }),
+    at: timestamp('at', { withTimezone: true }).notNull(),
+    state: text('state').notNull(),
+    file: text('file'),
+    words: text('words').notNull(),
+    /** The intake that waits for a person. */
+    intakeId: uuid('intake_id'),
+    /** What was written, by its place below the folder of all runs. */
+    written: jsonb('written').notNull(),
+  },
+  (t) => [index('weekly_report_by_plan').on(t.planId, t.at)],
+);
+
 /** A model of what is built: read once, and then unchangeable; a newer one takes its place. */
 export const buildModel = pgTable(
   'build_model',

@@ -1,4 +1,4 @@
-import { type Plan, type WholePlan, withEditionIds } from '@clembo/core';
+import { exhibitOfFile, type Plan, PLAN_OF_FILE, type WholePlan, withEditionIds, withFolioIds } from '@clembo/core';
 import { and, asc, desc, eq, isNull } from 'drizzle-orm';
 import { acceptPlan } from './accept';
 import { type Access, mayWrite } from './access';
@@ -6,11 +6,12 @@ import { inTransaction, type Store } from './database';
 import { placesOf } from './editions';
 import { endIntake, endWith, holdIntake } from './keepPlan';
 import { editionsOf, planValues, readEdition, writeCodeFields, writeEdition } from './plans';
+import { listFolios } from './folios';
 import { addModel, listModels, readElements, readGeometry } from './models';
 import { ownPlan } from './own';
-import { edition, exhibit, plan, source } from './schema';
+import { edition, exhibit, folio, plan, source } from './schema';
 
-/** A plan with its editions, exhibits and sources; null when the workspace has no such plan. */
+/** A plan with its editions, exhibits, folios, sources and models; null when the workspace has no such plan. */
 export async function readWholePlan(store: Store, access: Access, planId: string): Promise<WholePlan | null> {
   const { db } = store;
   return inTransaction(store, async (_, client) => {
@@ -24,10 +25,11 @@ export async function readWholePlan(store: Store, access: Access, planId: string
       editions.push({ ...about, plan: read.plan, rows: read.rows });
     }
     const exhibits = await db
-      .select({ name: exhibit.name, brief: exhibit.brief })
+      .select({ id: exhibit.id, name: exhibit.name, brief: exhibit.brief })
       .from(exhibit)
       .where(and(eq(exhibit.planId, planId), isNull(exhibit.deletedAt)))
       .orderBy(asc(exhibit.position));
+    const inFile = new Map(exhibits.map((e, k) => [e.id, exhibitOfFile(k)]));
     const models: WholePlan['models'] = [];
     for (const m of (await listModels(store, access, planId)) ?? []) {
       if (!m.taken) continue;
@@ -40,7 +42,11 @@ export async function readWholePlan(store: Store, access: Access, planId: string
     return {
       models,
       editions,
-      exhibits: exhibits as WholePlan['exhibits'],
+      exhibits: exhibits.map(({ name, brief }) => ({ name, brief: brief as Record<string, unknown> })),
+      folios: (await listFolios(store, access)).reverse().flatMap(({ name, content }) => {
+        const own = withFolioIds(content as Record<string, unknown>, inFile, { from: planId, to: PLAN_OF_FILE });
+        return own ? [{ name, content: own }] : [];
+      }),
       sources: sources.map(({ planId: _, createdAt, ...s }) => ({
         ...s,
         aliases: s.aliases as Record<string, string>,
@@ -90,15 +96,25 @@ export async function keepWholePlan(
         .where(eq(plan.id, planId));
     if (whole.sources.length > 0)
       await db.insert(source).values(whole.sources.map((s) => ({ ...s, planId, createdAt: new Date(s.createdAt) })));
-    if (whole.exhibits.length > 0)
-      await db.insert(exhibit).values(
-        whole.exhibits.map(({ name, brief }, k) => ({
-          planId,
-          name,
-          brief: withEditionIds(brief, ids),
-          position: k + 1,
-        })),
-      );
+    const exhibits = new Map<string, string>();
+    if (whole.exhibits.length > 0) {
+      const made = await db
+        .insert(exhibit)
+        .values(
+          whole.exhibits.map(({ name, brief }, k) => ({
+            planId,
+            name,
+            brief: withEditionIds(brief, ids),
+            position: k + 1,
+          })),
+        )
+        .returning({ id: exhibit.id, position: exhibit.position });
+      for (const { id, position } of made) exhibits.set(exhibitOfFile(position - 1), id);
+    }
+    for (const { name, content } of whole.folios) {
+      const own = withFolioIds(content, exhibits, { from: PLAN_OF_FILE, to: planId });
+      if (own) await db.insert(folio).values({ workspaceId: access.workspace, name, content: own });
+    }
     for (const { key, file, ...read } of whole.models)
       await addModel(db, client, planId, { key, file }, { ...read, changes: null });
     await endIntake(db, intakeId, planId);

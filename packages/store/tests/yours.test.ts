@@ -16,6 +16,7 @@ import {
   type Access,
   changePlan,
   createExhibit,
+  createFolio,
   createIntake,
   createPlan,
   createWorkspace,
@@ -30,6 +31,7 @@ import {
   keepWholePlan,
   listEditions,
   listExhibits,
+  listFolios,
   listKeptBooks,
   listPlanChanges,
   listSources,
@@ -261,6 +263,38 @@ describe('a whole plan', () => {
     expect((await readSource(store, theirs, copy, 1))!.content).toEqual(new Uint8Array([1, 2, 3]));
   });
 
+  test('folios go along whose pages are all of it, and speak of the new exhibits and plan', async () => {
+    const id = await createPlan(store, ours, wall.current, 'Week 37');
+    const other = await createPlan(store, ours, museum.current, 'Week 37');
+    const [a, b] = [
+      (await createExhibit(store, ours, id, 'First', { kind: 'timeline' }))!,
+      (await createExhibit(store, ours, id, 'Second', { kind: 'timeline' }))!,
+    ];
+    const elsewhere = (await createExhibit(store, ours, other, 'Other', { kind: 'timeline' }))!;
+    const content = (...exhibits: string[]) => ({
+      name: 'Board',
+      pages: exhibits.map((exhibit, k) => ({ id: `p${k}`, exhibit, notes: 'Say it.' })),
+      hops: [{ id: 'h', from: { page: 'p0', ref: 'S100' }, to: { page: 'p1' } }],
+      blocks: [
+        { id: 'x', what: 'phases', plan: id, place: { x: 0, y: 0, width: 1, height: 0.4 } },
+        { id: 'y', what: 'text', text: id, place: { x: 0, y: 0.5, width: 1, height: 0.4 } },
+      ],
+    });
+    await createFolio(store, ours, 'Board', content(b, a));
+    await createFolio(store, ours, 'Two plans', content(a, elsewhere));
+    await createFolio(store, ours, 'Nothing', { name: 'Nothing', pages: [] });
+    const whole = (await readWholePlan(store, ours, id))!;
+    expect(whole.folios.map((f) => f.name)).toEqual(['Board']);
+    expect(JSON.stringify(whole.folios[0]!.content.pages)).not.toContain(a);
+
+    const { intake } = await createIntake(store, theirs, [{ name: 'wall.clembo', content: new Uint8Array([1]) }]);
+    const copy = await keepWholePlan(store, theirs, intake, whole);
+    const [second, first] = (await listExhibits(store, theirs, copy)).map((e) => e.id).reverse() as [string, string];
+    const [kept] = await listFolios(store, theirs);
+    const own = content(second, first);
+    expect(kept!.content).toEqual({ ...own, blocks: [{ ...own.blocks[0], plan: copy }, own.blocks[1]] });
+  });
+
   test('one that is not well leaves nothing', async () => {
     const id = await createPlan(store, ours, museum.current, 'x');
     const whole = (await readWholePlan(store, ours, id))!;
@@ -277,6 +311,7 @@ describe('a whole plan', () => {
     await expect(keepWholePlan(store, theirs, intake, broken)).rejects.toThrow(PlanRefused);
     const twice = {
       ...whole,
+      folios: [],
       exhibits: [{ name: 'x', brief: {} }],
       sources: [1, 1].map((no) => ({
         no,

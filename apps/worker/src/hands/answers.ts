@@ -8,7 +8,7 @@ import {
   type WholePlan,
 } from '@clembo/core';
 import { ColumnMap, type IntakePreview, IntakeState } from '@clembo/formats';
-import { Brief } from '@clembo/scene';
+import { Brief, Folio } from '@clembo/scene';
 import type { PageFormat, PlanWish, StoredSource } from '@clembo/store';
 import { z } from 'zod';
 
@@ -110,6 +110,7 @@ export type SentPlan = z.input<typeof MadePlan>;
 const WholeLike = z.object({
   editions: z.array(z.object({ plan: PlanLike }).loose()),
   exhibits: z.array(z.object({ name: z.string(), brief: Brief })),
+  folios: z.array(z.object({ name: z.string(), content: Folio })),
   sources: z.array(z.object({ content: Bytes.nullable() }).loose()),
   models: z.array(z.object({ geometry: Bytes }).loose()),
 });

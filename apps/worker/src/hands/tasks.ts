@@ -40,7 +40,8 @@ import {
   UnreadableFile,
   usedParts,
 } from '@clembo/formats';
-import { Brief, EXHIBITS } from '@clembo/scene';
+import { Brief, EXHIBITS, Folio } from '@clembo/scene';
+import type { z } from 'zod';
 import {
   type AgainInput,
   type BeginInput,
@@ -83,16 +84,21 @@ async function readFiles({ files }: ReadInput, report: Report): Promise<SentRead
 
 function wholeOf(bytes: Uint8Array, source: string): WholePlan {
   const whole = readBundle(bytes, source);
+  const checked = <T>(what: string, read: z.ZodSafeParseResult<T>): T => {
+    if (read.success) return read.data;
+    const [issue] = read.error.issues;
+    throw new UnreadableFile(`${source}: ${what} cannot be used (${issue!.path.join('.')}: ${issue!.message}).`);
+  };
   return {
     ...whole,
-    exhibits: whole.exhibits.map(({ name, brief }) => {
-      const read = Brief.safeParse(brief);
-      if (read.success) return { name, brief: read.data };
-      const [issue] = read.error.issues;
-      throw new UnreadableFile(
-        `${source}: the brief of “${name}” cannot be used (${issue!.path.join('.')}: ${issue!.message}).`,
-      );
-    }),
+    exhibits: whole.exhibits.map(({ name, brief }) => ({
+      name,
+      brief: checked(`the brief of “${name}”`, Brief.safeParse(brief)),
+    })),
+    folios: whole.folios.map(({ name, content }) => ({
+      name,
+      content: checked(`the folio “${name}”`, Folio.safeParse(content)),
+    })),
   };
 }
 

@@ -6,6 +6,7 @@ import { readIntakeJob } from './readIntake';
 import { readModelJob } from './readModel';
 import { compareIntakeJob, refreshPlanJob } from './refresh';
 import { beginPlanJob, keepStarterJob } from './starters';
+import { goOnWeekly, weeklyRunJob } from './weeklyRun';
 import { writeFolioJob } from './writeFolio';
 import { writePagesJob } from './writePages';
 import { writePlanJob } from './writePlan';
@@ -18,10 +19,15 @@ export const JOBS: Doers = {
   correctIntake: (room, { intake, change }) => correctIntakeJob(room, intake, change),
   makePlan: (room, { intake, wish }) => makePlanJob(room, intake, wish),
   compareIntake: (room, { intake }) => compareIntakeJob(room, intake),
-  refreshPlan: (room, { intake, version }) => refreshPlanJob(room, intake, version),
+  refreshPlan: async (room, { intake, version }) => {
+    const done = await refreshPlanJob(room, intake, version);
+    await goOnWeekly(room, (done.result as { planId: string }).planId, intake);
+    return done;
+  },
   beginPlan: (room, input) => beginPlanJob(room, input),
   keepStarter: (room, input) => keepStarterJob(room, input),
   readModel: (room, { model }) => readModelJob(room, model),
+  weeklyRun: (room, { plan }) => weeklyRunJob(room, plan),
   writePlan: (room, { plan, format }) => writePlanJob(room, plan, format),
   writeFolio: (room, { folio, format }) => writeFolioJob(room, folio, format),
   writePages: (room, { exhibits, format, sheet }) => writePagesJob(room, exhibits, format, sheet),

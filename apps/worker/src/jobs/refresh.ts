@@ -14,7 +14,7 @@ interface Compared extends ReadAgainResult {
 }
 
 /** What an intake says otherwise than the plan's source did when it was read last. */
-async function compare(room: Room, id: string): Promise<Compared | { done: string }> {
+export async function compareIntake(room: Room, id: string): Promise<Compared | { done: string }> {
   const { store, access } = room;
   const intake = await readIntake(store, access, id);
   if (intake?.planId) return { done: intake.planId };
@@ -48,7 +48,7 @@ async function compare(room: Room, id: string): Promise<Compared | { done: strin
 
 /** Finds out what an intake would change in the plan that it is to refresh. */
 export async function compareIntakeJob(room: Room, id: string): Promise<Outcome> {
-  const compared = await compare(room, id);
+  const compared = await compareIntake(room, id);
   if ('done' in compared) return { result: { planId: compared.done } };
   const { changes, alike, doubtful, version, current, incoming } = compared;
   const { inHours, calendars, calendar, codeFields } = current;
@@ -71,7 +71,7 @@ export async function compareIntakeJob(room: Room, id: string): Promise<Outcome>
 
 /** Refreshes the plan by what was not refused, and ends the intake. */
 export async function refreshPlanJob(room: Room, id: string, version: number): Promise<Outcome> {
-  const compared = await compare(room, id);
+  const compared = await compareIntake(room, id);
   if ('done' in compared) return { result: { planId: compared.done } };
   if (compared.version !== version) throw new JobRefused(new VersionPassed(compared.version).message);
   const { changes, choices, current, incoming, sources, placeOf, maps, source } = compared;

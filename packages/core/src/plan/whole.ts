@@ -7,6 +7,8 @@ export interface WholePlan {
   editions: WholeEdition[];
   exhibits: { name: string; brief: Record<string, unknown> }[];
   sources: WholeSource[];
+  /** Folios all of whose pages are of the plan; they speak of it and of its exhibits as {@link withFolioIds} says. */
+  folios: { name: string; content: Record<string, unknown> }[];
   /** What is built, by the models that belong to the plan. */
   models: WholeModel[];
 }
@@ -59,4 +61,24 @@ export function withEditionIds<T>(brief: T, ids: ReadonlyMap<string, string>): T
   if (Array.isArray(brief)) return brief.map((part) => withEditionIds(part, ids)) as T;
   if (typeof brief !== 'object' || brief === null) return brief;
   return Object.fromEntries(Object.entries(brief).map(([key, part]) => [key, withEditionIds(part, ids)])) as T;
+}
+
+/** The plan that a file holds, as its folios call it, and its exhibits, by their number in the file from 0. */
+export const PLAN_OF_FILE = '00000000-0000-4000-9000-000000000000';
+export const exhibitOfFile = (k: number): string => `00000000-0000-4000-8000-${k.toString(16).padStart(12, '0')}`;
+
+/**
+ * The content of a folio that speaks of exhibits and plans by other ids; null where it has no pages, or one of them is
+ * of an exhibit that has no other id.
+ */
+export function withFolioIds(
+  content: Readonly<Record<string, unknown>>,
+  exhibits: ReadonlyMap<string, string>,
+  plan: { from: string; to: string },
+): Record<string, unknown> | null {
+  const list = (said: unknown) => (Array.isArray(said) ? (said as Record<string, unknown>[]) : []);
+  const pages = list(content.pages).map((p) => ({ ...p, exhibit: exhibits.get(String(p.exhibit)) }));
+  if (pages.length === 0 || pages.some((p) => p.exhibit === undefined)) return null;
+  const blocks = list(content.blocks).map((b) => (b.plan === plan.from ? { ...b, plan: plan.to } : b));
+  return { ...content, pages, blocks: Array.isArray(content.blocks) ? blocks : null };
 }

@@ -49,6 +49,10 @@ const Contents = z.object({
       }),
     )
     .max(1000),
+  folios: z
+    .array(z.object({ name: z.string().min(1).max(200), content: z.record(z.string(), z.unknown()) }))
+    .max(1000)
+    .default([]),
   models: z
     .array(
       z.object({
@@ -71,8 +75,8 @@ const ModelFile = z.object({
 
 const editionName = (k: number): string => `edition ${k + 1}`;
 
-/** A plan with its editions, exhibits, books and sources as one file. */
-export function writeBundle({ editions, exhibits, sources, models }: WholePlan): Uint8Array {
+/** A plan with its editions, exhibits, folios, books, sources and models as one file. */
+export function writeBundle({ editions, exhibits, folios, sources, models }: WholePlan): Uint8Array {
   const ids = new Map(editions.map((e, k) => [e.id, editionName(k)]));
   const files: Zippable = {};
   const contents: z.input<typeof Contents> = {
@@ -88,6 +92,7 @@ export function writeBundle({ editions, exhibits, sources, models }: WholePlan):
       };
     }),
     exhibits: exhibits.map(({ name, brief }) => ({ name, brief: withEditionIds(brief, ids) })),
+    folios,
     sources: sources.map(({ content, ...about }) => {
       const file = content ? `sources/${about.no}.table` : null;
       if (file) files[file] = content!;
@@ -133,7 +138,7 @@ export function readBundle(bytes: Uint8Array, source: string): WholePlan {
       `${source}, ${CONTENTS}: ${issue!.path.join('.') || 'the contents'}: ${issue!.message}. It was written by another version, or is damaged.`,
     );
   }
-  const { editions, exhibits, sources, models } = found.data;
+  const { editions, exhibits, folios, sources, models } = found.data;
   if (editions.filter((e) => e.working).length !== 1)
     throw new UnreadableFile(`${source}, ${CONTENTS}: exactly one edition is the working one; it is damaged.`);
   return {
@@ -143,6 +148,7 @@ export function readBundle(bytes: Uint8Array, source: string): WholePlan {
       plan: planIn(entry(file), `${source}, ${file}`),
     })),
     exhibits,
+    folios,
     sources: sources.map(({ file, map, ...about }) => ({
       ...about,
       map: map ?? null,

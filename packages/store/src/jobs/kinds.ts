@@ -72,6 +72,8 @@ export const JobInput = z.discriminatedUnion('kind', [
   }),
   /** Reads a model of what is built; one that is to take the place of another is compared with it. */
   z.object({ kind: z.literal('readModel'), model: z.uuid() }),
+  /** Does what a plan does every week. */
+  z.object({ kind: z.literal('weeklyRun'), plan: z.uuid() }),
   /** Writes a folio as one file that holds together. */
   z.object({ kind: z.literal('writeFolio'), folio: z.uuid(), format: z.enum(FOLIO_FORMATS) }),
   /** Writes exhibits of one plan as one file. */
@@ -89,4 +91,5 @@ export type JobInput = z.infer<typeof JobInput>;
 export type JobState = 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
 
 /** Jobs about the same thing are done one after the other, in the order in which they were asked for. */
-export const queueOf = (input: JobInput): string | null => ('intake' in input ? `intake ${input.intake}` : null);
+export const queueOf = (input: JobInput): string | null =>
+  'intake' in input ? `intake ${input.intake}` : input.kind === 'weeklyRun' ? `week ${input.plan}` : null;

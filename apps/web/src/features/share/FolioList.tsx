@@ -9,6 +9,7 @@ import { ask } from '@/ui/ask';
 import { Frame, type FramePlan } from '@/ui/Frame';
 import { toast, wrong } from '@/ui/Toasts';
 import { usePlanRoom } from '@/workers/planRoom';
+import { Weekly } from './Weekly';
 import type { FolioPlan } from './useRooms';
 
 interface Props {
@@ -135,6 +136,7 @@ export function FolioList({ plan, version, plans, folios }: Props) {
               </ul>
             </section>
           )}
+          <Weekly planId={plan.id} folios={sorted.map(({ id, name }) => ({ id, name }))} />
         </div>
       </div>
     </Frame>
