@@ -64,7 +64,9 @@ test('each is readable at first sight, takes another size of page, and is regrou
     if (!(await page.$('::-p-aria([name="Regroup"][role="button"])'))) continue;
     const now = await page.$eval(SVG, (e) => e.outerHTML);
     await (await byName(page, 'button', 'Regroup')).click();
-    await page.waitForSelector('[data-preview] svg');
+    await page.waitForSelector('[data-preview] svg').catch(() => {
+      throw new Error(`“${name}” has no other grouping`);
+    });
     await page.click('[data-preview]');
     await page.waitForFunction((was) => document.querySelector('[data-testid="page"] svg')?.outerHTML !== was, {}, now);
     regrouped.push(name);

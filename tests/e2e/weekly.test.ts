@@ -142,7 +142,7 @@ test('where a person is asked, the run waits, and goes on once it is decided', a
   expect(await finishOf('A2')).toBe('2026-04-17');
   const link = await page.$eval('[aria-label="How it went"] a', (a) => a.getAttribute('href')!);
   await page.goto(`${address}${link}/changes`, { waitUntil: 'networkidle2' });
-  await (await page.waitForSelector('button::-p-text(Accept)'))!.click();
+  await press('Refresh the plan');
   await until(() => finishOf('A2'), '2026-04-24');
   await share();
   await until(async () => {

@@ -69,12 +69,16 @@ export function foldersBelow(root: string | undefined): Folders {
       throw troubleOf(error, `The folder “${folder}”`);
     }
   };
+  // Bundlers would take paths that are known only when it runs for files of the program.
+  const inside = (...parts: string[]): string => join(/*turbopackIgnore: true*/ ...parts);
   return {
     async list() {
       if (!root) return [];
       const found: string[] = [];
       const walk = async (folder: string, depth: number): Promise<void> => {
-        const entries = await readdir(join(root, folder), { withFileTypes: true }).catch(() => []);
+        const entries = await readdir(/*turbopackIgnore: true*/ inside(root, folder), { withFileTypes: true }).catch(
+          () => [],
+        );
         for (const e of entries.filter((x) => x.isDirectory()).sort((a, b) => a.name.localeCompare(b.name))) {
           const path = folder === '' ? e.name : `${folder}/${e.name}`;
           if (found.length < MOST_FOLDERS) found.push(path);
@@ -88,10 +92,10 @@ export function foldersBelow(root: string | undefined): Folders {
       const path = await within(folder);
       let best: { name: string; changed: Date; size: number } | null = null;
       try {
-        for (const e of await readdir(path, { withFileTypes: true })) {
+        for (const e of await readdir(/*turbopackIgnore: true*/ path, { withFileTypes: true })) {
           const isWanted = e.isFile() && !e.name.startsWith('.') && e.name.toLowerCase().includes(words.toLowerCase());
           if (!isWanted) continue;
-          const { mtime, size } = await stat(join(path, e.name));
+          const { mtime, size } = await stat(/*turbopackIgnore: true*/ inside(path, e.name));
           const isNewer = best === null || mtime > best.changed || (+mtime === +best.changed && e.name > best.name);
           if (isNewer) best = { name: e.name, changed: mtime, size };
         }
@@ -106,7 +110,7 @@ export function foldersBelow(root: string | undefined): Folders {
         async bytes() {
           if (size > MOST_BYTES) throw new FolderTrouble(`${name} is larger than ${MOST_BYTES / 1_048_576} MB.`);
           try {
-            return new Uint8Array(await readFile(join(path, name)));
+            return new Uint8Array(await readFile(/*turbopackIgnore: true*/ inside(path, name)));
           } catch (error) {
             throw troubleOf(error, `The file ${name}`);
           }
@@ -115,7 +119,7 @@ export function foldersBelow(root: string | undefined): Folders {
     },
     async write(folder, name, bytes) {
       const path = await within(folder, true);
-      const draft = join(path, `.${name}.part`);
+      const draft = inside(path, `.${name}.part`);
       try {
         const file = await open(draft, 'w');
         try {
@@ -124,7 +128,7 @@ export function foldersBelow(root: string | undefined): Folders {
         } finally {
           await file.close();
         }
-        await rename(draft, join(path, name));
+        await rename(draft, inside(path, name));
       } catch (error) {
         await rm(draft, { force: true }).catch(() => {});
         throw troubleOf(error, `The folder “${folder}”`);

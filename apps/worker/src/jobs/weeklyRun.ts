@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { type IntakePreview, usedParts } from '@clembo/formats';
+import { ColumnMap, type IntakePreview, usedParts } from '@clembo/formats';
 import {
   askWeekly,
   Choices,
@@ -10,6 +10,7 @@ import {
   foldersBelow,
   holdIntakeFiles,
   keepChoices,
+  lastSources,
   PlanRefused,
   readIntake,
   readPreview,
@@ -94,6 +95,12 @@ export async function weeklyRunJob(
   }
 }
 
+/** What the columns of a table are read as, to be compared with those of last time. */
+const columnsOf = (map: unknown): string => {
+  const read = ColumnMap.safeParse(map);
+  return read.success ? JSON.stringify([read.data.headings, read.data.columns]) : '';
+};
+
 const isOpen = async ({ store, access }: Room, intake: string): Promise<boolean> => {
   const own = await readIntake(store, access, intake);
   return own !== null && own.planId === null;
@@ -115,6 +122,7 @@ async function take(
     await readIntakeJob(inner, intake);
     const { problemCount, state } = (await readPreview(store, access, intake))!.preview as IntakePreview;
     const parts = usedParts(state);
+    const before = new Set((await lastSources(store, access, planId)).map(({ map }) => columnsOf(map)));
     const compared = await compareIntake(inner, intake);
     if ('done' in compared) return { words: 'It was taken in meanwhile.', waitsFor: null, intake };
     const { changes, alike, doubtful, version, current, choices } = compared;
@@ -124,13 +132,19 @@ async function take(
     const questions = [
       problemCount > 0 && `${counted(problemCount, 'cell', 'cells')} of ${name} cannot be read`,
       parts.some((p) => p.map.dateOrder === null) && `dates of ${name} leave open whether day or month comes first`,
-      parts.some((p) => p.from === 'guess') && `the columns of ${name} are not those of last time, and are guessed`,
+      !parts.every((p) => p.from !== 'guess' || before.has(columnsOf(p.map))) &&
+        `the columns of ${name} are not those of last time, and are guessed`,
       alike.length > 0 && `${counted(alike.length, 'row', 'rows')} may be known under another reference`,
       doubtful.length > 0 && `${counted(doubtful.length, 'reference is', 'references are')} in doubt`,
       isWrongFile && `${gone} of ${current.activities.length} activities are gone: is it the right file?`,
     ].filter((q) => q !== false);
     const open = questions.join('; ');
-    if (open !== '') return { words: '', waitsFor: `${open[0]!.toUpperCase()}${open.slice(1)}.`, intake };
+    if (open !== '')
+      return {
+        words: '',
+        waitsFor: `${open[0]!.toUpperCase()}${open.slice(1)}${open.endsWith('?') ? '' : '.'}`,
+        intake,
+      };
     if (accept === 'wait') return { words: '', waitsFor: `${changed} in ${name} to be looked at.`, intake };
     const byHand = changes.filter((c) => c.byHand.length > 0);
     const left = changes.filter((c) => c.byHand.length > 0 || (accept !== 'all' && !accept.includes(c.kind as never)));

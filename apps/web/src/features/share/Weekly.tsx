@@ -134,19 +134,23 @@ export function Weekly({ planId, folios }: { planId: string; folios: { id: strin
           </div>
           <ol aria-label="How it went" className="mt-3 divide-y divide-line rounded-md bg-wash px-4">
             {weekly.reports.length === 0 && <li className="py-3 text-soft">It has not been done yet.</li>}
-            {weekly.reports.map((r) => (
+            {weekly.reports.map((r, k) => (
               <li key={r.id} className="flex flex-wrap items-baseline gap-x-4 gap-y-1 py-2.5" data-state={r.state}>
                 <span className="w-[150px] shrink-0 text-[14px] text-soft">{when(r.at, weekly.said.zone)}</span>
-                <span className={`rounded px-1.5 text-[13px] font-semibold ${STATES[r.state][1]}`}>
-                  {STATES[r.state][0]}
+                <span className="w-[104px] shrink-0">
+                  <span className={`rounded px-1.5 text-[13px] font-semibold ${STATES[r.state][1]}`}>
+                    {STATES[r.state][0]}
+                  </span>
                 </span>
                 <span className="min-w-0 flex-1">
                   {r.words}
-                  {r.state === 'waiting' && r.intakeId && (
-                    <Link href={`/intake/${r.intakeId}`} className="ml-2 font-semibold text-kelp hover:underline">
-                      Look at it
-                    </Link>
-                  )}
+                  {r.state === 'waiting' &&
+                    r.intakeId &&
+                    !weekly.reports.slice(0, k).some((x) => x.state === 'done') && (
+                      <Link href={`/intake/${r.intakeId}`} className="ml-2 font-semibold text-kelp hover:underline">
+                        Look at it
+                      </Link>
+                    )}
                   {r.written.length > 0 && (
                     <span className="block text-[13.5px] text-soft">{r.written.join(' · ')}</span>
                   )}
