@@ -19,28 +19,49 @@ export function Previews({
   list,
   onTake,
   columns = 3,
+  none = 'None of these pages would show anything.',
 }: {
   open: OpenRoom;
   list: Preview[];
   onTake: (preview: Preview) => void;
   columns?: 2 | 3;
+  /** What is said where none can be offered. */
+  none?: string;
 }) {
+  const [useless, setUseless] = useState<ReadonlySet<string>>(new Set());
+  const drop = (key: string) => setUseless((keys) => (keys.has(key) ? keys : new Set([...keys, key])));
+  if (list.every((p) => useless.has(p.key))) return <p className="text-soft">{none}</p>;
   return (
     <ul className={`grid gap-x-5 gap-y-6 ${columns === 3 ? 'grid-cols-3' : 'grid-cols-2'}`}>
       {list.map((p) => (
-        <Tile key={p.key} open={open} preview={p} onTake={() => onTake(p)} />
+        <Tile key={p.key} open={open} preview={p} onTake={() => onTake(p)} onUseless={() => drop(p.key)} />
       ))}
     </ul>
   );
 }
 
-function Tile({ open, preview, onTake }: { open: OpenRoom; preview: Preview; onTake: () => void }) {
+function Tile({
+  open,
+  preview,
+  onTake,
+  onUseless,
+}: {
+  open: OpenRoom;
+  preview: Preview;
+  onTake: () => void;
+  onUseless: () => void;
+}) {
   const place = useRef<HTMLLIElement>(null);
   const page = useComposed(open, preview.brief, place);
   const { width, height } = pageSizeOf(preview.brief);
   // A process can be begun with nothing.
   const begins = preview.brief.kind === 'handoffs' && preview.brief.of === 'typed';
-  if (page && !begins && (page.content.rows.length === 0 || !page.fit.readable)) return null;
+  const isUseless = page !== null && !begins && (page.content.rows.length === 0 || !page.fit.readable);
+  useEffect(() => {
+    if (isUseless) onUseless();
+    // biome-ignore lint: it is told once
+  }, [isUseless]);
+  if (isUseless) return null;
   return (
     <li ref={place}>
       <button type="button" data-preview={preview.name} className="group block w-full text-left" onClick={onTake}>

@@ -41,6 +41,7 @@ export function Regroup({
         <Previews
           open={open}
           list={list}
+          none="On a page of this size none of its groupings can be read. Choose a larger page, or show less."
           onTake={(p) => {
             onTake(list.find((x) => x.key === p.key)!.change);
             onClose();
