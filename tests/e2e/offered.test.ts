@@ -10,7 +10,7 @@ let browser: Browser;
 let close: () => Promise<void>;
 let page: Page;
 let sheet = '';
-let offered: string[] = [];
+const offered: string[] = [];
 
 beforeAll(async () => {
   ({ browser, close } = await openBrowser());
