@@ -30,10 +30,10 @@ const plan = makePlan({
     }),
   ),
 });
-const scene = (): Scene =>
+const scene = (of = plan): Scene =>
   composeExhibit({
-    plan,
-    schedule: schedulePlan(plan),
+    plan: of,
+    schedule: schedulePlan(of),
     brief: { ...defaultBrief('timeline'), page: 'A4 landscape' },
     measure,
     amounts: plainAmounts,
@@ -110,6 +110,26 @@ describe('a folio', () => {
     expect(b.links!.map((l) => [Math.round(l.x), Math.round(l.width), l.page, l.to])).toEqual([
       [Math.round(b.width * 0.1), Math.round(b.width * 0.3), 0, null],
     ]);
+  });
+
+  test('hops lead to where things are after a refresh, too', () => {
+    const hops = [{ id: '1', from: { page: 'a', ref: 'A1' }, to: { page: 'b', ref: 'A2' } }];
+    const later = {
+      ...plan,
+      activities: plan.activities.map((a) =>
+        a.ref === 'A1' ? { ...a, start: a.start! + 30 * 1440, finish: a.finish! + 30 * 1440 } : a,
+      ),
+    };
+    const bound = (of: typeof plan) =>
+      bindFolio(folioOf({ hops, cover: false }), [pageOf('a', [scene(of)]), pageOf('b', [scene(of)])], measure);
+    const [before, after] = [bound(plan), bound(later)];
+    expect(after.lost).toEqual([]);
+    const [was, is] = [before.scenes[0]!.links![0]!, after.scenes[0]!.links![0]!];
+    expect(is.x).not.toBe(was.x);
+    const there = placesOf(scene(later), measure);
+    expect([is.x, is.y, is.width, is.height]).toEqual(Object.values(there.get('A1')!));
+    const end = there.get('A2')!;
+    expect(is.to!.x <= end.x && is.to!.x + is.to!.width >= end.x + end.width).toBe(true);
   });
 
   test('an overview has all pages small, each leading to itself, and how the plans stand', () => {

@@ -54,7 +54,7 @@ export const Block = z.discriminatedUnion('what', [
 export type Block = z.infer<typeof Block>;
 
 /** So many blocks are on one overview. */
-export const MOST_BLOCKS = 100;
+export const MOST_BLOCKS = 120;
 
 /** So many pages are in one folio. */
 export const MOST_FOLIO_PAGES = 100;
