@@ -383,6 +383,22 @@ test('the overview is put together by hand: carried, drawn larger, by keys, with
   await page.waitForFunction(() =>
     document.querySelector('[data-testid="face"]')!.textContent!.includes('The tide decides.'),
   );
+  // What is arranged elsewhere meanwhile is seen.
+  const { version, content } = (await (await fetch(`${address}/api/folios/${folio}`)).json()) as {
+    version: number;
+    content: Content & { blocks: object[] };
+  };
+  const more = { id: 'more', what: 'text', text: 'Seen at once.', place: { x: 0, y: 0.9, width: 0.4, height: 0.1 } };
+  const put = await fetch(`${address}/api/folios/${folio}`, {
+    method: 'PUT',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ version, folio: { ...content, blocks: [...content.blocks, more] } }),
+  });
+  expect(put.status).toBe(200);
+  await page.waitForFunction(
+    () => document.querySelector('[data-testid="face"]')!.textContent!.includes('Seen at once.'),
+    { timeout: 20_000 },
+  );
   // A small page leads to itself, presented.
   await clickOn('[data-testid="face"] [data-ref="page 4"]');
   await page.waitForFunction(() => location.pathname.endsWith('/present'));

@@ -3,6 +3,7 @@ import type { Folio } from '@clembo/scene/folio';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { type MouseEvent, useEffect, useMemo, useState } from 'react';
+import { ask } from '@/ui/ask';
 import { Front } from './Front';
 import { PageThumb } from './PageThumb';
 import { leadsOf, useFront } from './useFront';
@@ -10,6 +11,8 @@ import { type FolioPlan, type ShownPage, useFolioPages } from './useRooms';
 
 /** After so long the wall turns to its next pages, in milliseconds. */
 const TURN = 20_000;
+/** How often is looked whether the folio itself is another, in milliseconds. */
+const LOOK = 5000;
 /** Narrower than this is a phone, in pixels: there everything stands below each other. */
 const PHONE = 700;
 /** The type of what stands below each other on a phone, in pixels. */
@@ -43,7 +46,7 @@ function roomFor(count: number, { width }: Window): { columns: number; shown: nu
  * The live pages of a folio for a wall, a desk or a phone: its overview as large as the screen, then the pages that are
  * not on it side by side. It turns by itself where not all have room at once.
  */
-export function Wall({ id, folio, plans }: { id: string; folio: Folio; plans: FolioPlan[] }) {
+export function Wall({ id, version, folio, plans }: { id: string; version: number; folio: Folio; plans: FolioPlan[] }) {
   const shown = useFolioPages(folio, plans);
   const { pages, left, facts } = shown;
   const screen = useWindow();
@@ -51,6 +54,16 @@ export function Wall({ id, folio, plans }: { id: string; folio: Folio; plans: Fo
   const { overview } = useFront(folio, shown, screen, isPhone ? PHONE_TYPE : null);
   const leads = useMemo(() => leadsOf(folio, { pages, facts }), [folio, pages, facts]);
   const router = useRouter();
+  // Somebody may arrange it meanwhile.
+  useEffect(() => {
+    const timer = setInterval(() => {
+      ask<{ version: number }>(`/api/folios/${id}`).then(
+        (now) => now.version !== version && router.refresh(),
+        () => {},
+      );
+    }, LOOK);
+    return () => clearInterval(timer);
+  }, [id, version, router]);
   const [turn, setTurn] = useState(0);
   const onIt = new Set(folio.overview ? overview?.frames.map((f) => f.page) : []);
   const others = folio.overview ? pages.filter((p) => !onIt.has(p.page.id)) : pages;

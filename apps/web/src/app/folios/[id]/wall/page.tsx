@@ -6,6 +6,6 @@ export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Wall' };
 
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
-  const { id, folio, plans } = await folioPage((await params).id);
-  return <Wall id={id} folio={folio} plans={plans} />;
+  const { id, version, folio, plans } = await folioPage((await params).id);
+  return <Wall id={id} version={version} folio={folio} plans={plans} />;
 }
