@@ -136,8 +136,21 @@ await take('resources', async (page) => {
 });
 await take('contact-sheet', async (page) => {
   await page.goto(await row(page, 'Saltmere', 'Show'), { waitUntil: 'networkidle2' });
+  // The model is read before its pages are drawn.
+  await new Promise((r) => setTimeout(r, 9000));
 });
-await take('slips', (page) => show(page, 'Saltmere', 'What slipped most'));
+await take('folio', async (page) => {
+  const href = await row(page, 'Saltmere', 'Structure');
+  await page.goto(href.replace(/structure$/, 'share'), { waitUntil: 'networkidle2' });
+  await (await page.waitForSelector('section[aria-label="Ready-made folios"] button'))!.click();
+  await page.waitForSelector('[data-page] svg');
+  await (await page.waitForSelector('label::-p-text(and an overview)'))!.click();
+  await page.waitForSelector('[data-front="Overview"]', { timeout: 60_000 });
+  await new Promise((r) => setTimeout(r, 15_000));
+  await press(page, 'Arrange the overview');
+  await page.waitForSelector('[data-block]');
+  await new Promise((r) => setTimeout(r, 1500));
+});
 await take('exhibit', (page) => show(page, 'Saltmere', 'The whole works'));
 await take('new-exhibit', async (page) => {
   await page.goto(await row(page, 'Saltmere', 'Show'), { waitUntil: 'networkidle2' });
