@@ -104,6 +104,7 @@ export function FolioDesk({ id, version, folio: first, written, plans }: Props) 
         </>
       }
     >
+      <h1 className="sr-only">{folio.name}</h1>
       {arranging && front.overview ? (
         <Arrange
           folio={folio}
@@ -293,7 +294,9 @@ function FrontCard({
           className="block w-full"
           onClick={onOpen}
         >
-          {small}
+          <span aria-hidden className="block">
+            {small}
+          </span>
         </button>
       ) : (
         small
@@ -351,7 +354,9 @@ function Card({
         className={`block w-full cursor-grab touch-none rounded-sm ${chosen ? 'outline-2 outline-offset-2 outline-marigold' : ''}`}
         onClick={onChoose}
       >
-        <PageThumb page={first ?? null} />
+        <span aria-hidden className="block">
+          <PageThumb page={first ?? null} />
+        </span>
       </button>
       <div className="mt-1.5 flex items-start gap-1.5">
         <span className="text-soft">{number}</span>
