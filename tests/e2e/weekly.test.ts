@@ -130,6 +130,18 @@ test('a broken file, and a folder that vanished, are told; nothing is lost, and 
   expect(await finishOf('A2')).toBe('2026-04-17');
 });
 
+test('where the folio cannot be written, what was taken stands, and is not taken twice', async () => {
+  rmSync(join(root, 'out/harbour'), { recursive: true });
+  writeFileSync(join(root, 'out/harbour'), 'in the way');
+  leave('week 5b.csv', week('2026-04-18'));
+  const [state, words] = await runNow();
+  expect([state, words.includes('1 change of week 5b.csv taken.')]).toEqual(['failed', true]);
+  expect(await finishOf('A2')).toBe('2026-04-18');
+  rmSync(join(root, 'out/harbour'));
+  const [again, said] = await runNow();
+  expect([again, said.includes('2 files written')]).toEqual(['nothing', true]);
+});
+
 test('where a person is asked, the run waits, and goes on once it is decided', async () => {
   await page.select('[aria-label="What is accepted"]', 'wait');
   await press('Keep it');
@@ -139,7 +151,7 @@ test('where a person is asked, the run waits, and goes on once it is decided', a
   leave('week 6.csv', week('2026-04-24'));
   const [state, words] = await runNow();
   expect([state, words.includes('1 change in week 6.csv to be looked at')]).toEqual(['waiting', true]);
-  expect(await finishOf('A2')).toBe('2026-04-17');
+  expect(await finishOf('A2')).toBe('2026-04-18');
   const link = await page.$eval('[aria-label="How it went"] a', (a) => a.getAttribute('href')!);
   await page.goto(`${address}${link}/changes`, { waitUntil: 'networkidle2' });
   await press('Refresh the plan');

@@ -9,6 +9,7 @@ import {
   FolderTrouble,
   foldersBelow,
   holdIntakeFiles,
+  IntakeGone,
   keepChoices,
   lastSources,
   PlanRefused,
@@ -66,6 +67,8 @@ export async function weeklyRunJob(
     return { result: { state, words: words + soon, ...more } };
   };
   let file: string | null = null;
+  /** What is in the plan by now, also if the rest fails. */
+  let inPlan: { hash: string; words: string } | null = null;
   try {
     room.step('Looking for the newest file', 0.05);
     const found = await folders.newest(said.folder, said.words);
@@ -82,6 +85,7 @@ export async function weeklyRunJob(
       return await end('waiting', last.words, { file, intakeId: last.intakeId });
     const taken = isNew ? await take(room, planId, file, bytes, said) : null;
     if (taken?.waitsFor) return await end('waiting', taken.waitsFor, { file, intakeId: taken.intake }, hash);
+    if (taken) inPlan = { hash, words: `${taken.words} ` };
     const written = await writeAll(room, said, folders, now());
     const pages = written.length === 0 ? '' : ` ${counted(written.length, 'file', 'files')} written.`;
     return taken
@@ -89,9 +93,9 @@ export async function weeklyRunJob(
       : await end('nothing', `Nothing new: ${file} was taken before.${pages}`, { file, written });
   } catch (error) {
     // What is cancelled, or the fault of the program, is told by whoever runs jobs.
-    const known = [JobRefused, FolderTrouble, PlanRefused, VersionPassed].some((kind) => error instanceof kind);
-    if (!known) throw error;
-    return end('failed', (error as Error).message, { file });
+    const known = [JobRefused, FolderTrouble, PlanRefused, VersionPassed, IntakeGone];
+    if (!known.some((kind) => error instanceof kind)) throw error;
+    return end('failed', `${inPlan?.words ?? ''}${(error as Error).message}`, { file }, inPlan?.hash ?? null);
   }
 }
 

@@ -3,7 +3,7 @@ import { round, type Scene, type SceneLink, type SceneNode } from '../graph/scen
 import type { Measure } from '../text/measure';
 import { coverScene } from './cover';
 import type { PlanFacts } from './facts';
-import { COVER, type Folio, type Hop, OVERVIEW, type Place } from './folio';
+import { COVER, type Folio, frontCount, type Hop, OVERVIEW, type Place } from './folio';
 import { overviewScene } from './overview';
 import { pageRef } from './blocks/page';
 import { leadsOfFacts } from './leads';
@@ -45,7 +45,7 @@ export function bindFolio(
   const first = pages.find((p) => p.scenes.length > 0)?.scenes[0];
   if (!first) return { scenes: [], names: [], notes: [], lost: folio.hops };
   const startOf = new Map<string, number>();
-  const before = (folio.cover ? 1 : 0) + (folio.overview ? 1 : 0);
+  const before = frontCount(folio);
   const overviewAt = folio.cover ? 1 : 0;
   let at = before;
   for (const p of pages) {

@@ -79,6 +79,10 @@ export const COVER = 'cover';
 /** The id of the page with all pages small. */
 export const OVERVIEW = 'overview';
 
+/** How many pages stand before those of the folio. */
+export const frontCount = ({ cover, overview }: Pick<Folio, 'cover' | 'overview'>): number =>
+  (cover ? 1 : 0) + (overview ? 1 : 0);
+
 type Own = Pick<FolioPage, 'from' | 'to' | 'where' | 'group'>;
 
 /** A brief as a page of a folio shows it: with the range, the filter and the grouping that the page has of its own. */

@@ -10,6 +10,7 @@ import { useState } from 'react';
 import { Frame } from '@/ui/Frame';
 import type { FrontPicture } from '@/workers/answers/front';
 import { takeFile } from '@/ui/takeFile';
+import { Tick } from '@/ui/Tick';
 import { UndoRedo } from '@/ui/UndoRedo';
 import { useKeys } from '@/ui/keys';
 import { AddPages } from './AddPages';
@@ -128,31 +129,25 @@ export function FolioDesk({ id, version, folio: first, written, plans }: Props) 
                 onChange={(e) => e.target.value.trim() !== '' && set({ ...folio, name: e.target.value })}
                 className="min-w-0 flex-1 border-b border-transparent bg-transparent font-serif text-[22px] font-semibold outline-none hover:border-line focus:border-kelp"
               />
-              <label className="flex items-center gap-1.5 text-[14px] text-soft">
-                <input
-                  type="checkbox"
-                  checked={folio.cover}
-                  onChange={(e) => set({ ...folio, cover: e.target.checked })}
-                  className="accent-[#0F6E6E]"
-                />
-                with a cover
-              </label>
-              <label
-                className="flex items-center gap-1.5 text-[14px] text-soft"
-                title="All pages small on one, each leading to itself, and how the plans stand"
+              <Tick
+                checked={folio.cover}
+                onFlip={() => set({ ...folio, cover: !folio.cover })}
+                className="text-[14px] text-soft"
               >
-                <input
-                  type="checkbox"
-                  checked={folio.overview}
-                  onChange={(e) => set({ ...folio, overview: e.target.checked })}
-                  className="accent-[#0F6E6E]"
-                />
+                with a cover
+              </Tick>
+              <Tick
+                checked={folio.overview}
+                onFlip={() => set({ ...folio, overview: !folio.overview })}
+                title="A page that leads to the others: how the plans stand, phases, small pages"
+                className="text-[14px] text-soft"
+              >
                 and an overview
-              </label>
+              </Tick>
               <Link
                 href={`/folios/${id}/wall`}
                 className="quiet py-1!"
-                title="All pages side by side, live"
+                title="The overview and all pages, live, as large as the screen"
                 onClick={() => void saved()}
               >
                 <LayoutGrid size={15} aria-hidden /> Wall

@@ -1,6 +1,7 @@
 'use client';
 import { type ReactNode, useId, useState } from 'react';
 import { KINDS } from '@/features/gather/changes/changesList';
+import { Tick } from '@/ui/Tick';
 
 type Kind = (typeof KINDS)[number][0];
 type Format = 'pdf' | 'pptx' | 'html' | 'png';
@@ -223,11 +224,4 @@ export function WeeklyForm({ said, folders, folios, onKeep, onCancel }: Props) {
 
 const Line = ({ children }: { children: ReactNode }) => (
   <div className="flex flex-wrap items-center gap-x-2.5 gap-y-1.5">{children}</div>
-);
-
-const Tick = ({ checked, onFlip, children }: { checked: boolean; onFlip: () => void; children: ReactNode }) => (
-  <label className="flex items-center gap-1.5">
-    <input type="checkbox" checked={checked} onChange={onFlip} className="accent-[#0F6E6E]" />
-    {children}
-  </label>
 );

@@ -1,5 +1,14 @@
 'use client';
-import { COVER, type Folio, leadsOfFacts, OVERVIEW, type PageBox, pageRef, type Place } from '@clembo/scene/folio';
+import {
+  COVER,
+  type Folio,
+  frontCount,
+  leadsOfFacts,
+  OVERVIEW,
+  type PageBox,
+  pageRef,
+  type Place,
+} from '@clembo/scene/folio';
 import { useEffect, useState } from 'react';
 import { wrong } from '@/ui/Toasts';
 import type { FrontAsked, FrontPages } from '@/workers/answers/front';
@@ -9,10 +18,6 @@ import type { FolioPages, ShownPage } from './useRooms';
 const NONE: FrontPages = { cover: null, overview: null };
 /** A4 lying, until a page says otherwise. */
 const PAPER = { width: 841.89, height: 595.28 };
-
-/** How many pages stand before those of the folio. */
-export const frontCount = (folio: Pick<Folio, 'cover' | 'overview'>): number =>
-  (folio.cover ? 1 : 0) + (folio.overview ? 1 : 0);
 
 /** The numbers of the pages of a folio, each that of its first sheet. */
 export function numbersOf(folio: Pick<Folio, 'cover' | 'overview'>, pages: readonly ShownPage[]): number[] {

@@ -116,7 +116,6 @@ interface Band {
   left: number;
   right: number;
   textAt: number;
-  inside: boolean;
   name: string;
   late: string;
 }
@@ -138,10 +137,10 @@ function bandOf(
   const name = measure.clean(phase.name);
   const width = (n: string) => measure.width('labelStrong', s, n) + measure.width('label', s, late);
   const band = { phase, x0, x1, late };
-  if (width(name) <= x1 - x0 - s) return { ...band, name, left: x0, right: x1, textAt: x0 + s * 0.5, inside: true };
+  if (width(name) <= x1 - x0 - s) return { ...band, name, left: x0, right: x1, textAt: x0 + s * 0.5 };
   const gap = s * 0.4;
   if (x1 + gap + width(name) <= scale.right)
-    return { ...band, name, left: x0, right: x1 + gap * 2 + width(name), textAt: x1 + gap, inside: false };
+    return { ...band, name, left: x0, right: x1 + gap * 2 + width(name), textAt: x1 + gap };
   if (x0 - gap - width(name) >= scale.left)
     return {
       ...band,
@@ -149,7 +148,6 @@ function bandOf(
       left: x0 - gap - width(name),
       right: x1 + gap,
       textAt: x0 - gap - width(name),
-      inside: false,
     };
   const room = x1 - x0 - s - measure.width('label', s, late);
   return {
@@ -158,7 +156,6 @@ function bandOf(
     left: x0,
     right: x1,
     textAt: x0 + s * 0.5,
-    inside: true,
   };
 }
 
