@@ -30,6 +30,7 @@ const MOST_FOLDERS = 200;
 const WORDS: Record<string, string> = {
   ENOENT: 'is not there (any more)',
   ENOTDIR: 'is no folder',
+  EEXIST: 'is no folder',
   EACCES: 'may not be used by the server',
   EPERM: 'may not be used by the server',
   ENOSPC: 'has no room left: its disk is full',
@@ -39,8 +40,9 @@ const WORDS: Record<string, string> = {
 
 /** A fault of the disk in words; anything else as it is. */
 export function troubleOf(error: unknown, what: string): unknown {
-  const words = WORDS[(error as NodeJS.ErrnoException).code ?? ''];
-  return words === undefined ? error : new FolderTrouble(`${what} ${words}.`);
+  const code = (error as NodeJS.ErrnoException).code ?? '';
+  if (!/^E[A-Z0-9]+$/.test(code)) return error;
+  return new FolderTrouble(`${what} ${WORDS[code] ?? `cannot be used: the machine says ${code}`}.`);
 }
 
 /**
