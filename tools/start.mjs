@@ -9,7 +9,7 @@ import { freePort, startCluster } from './lib/cluster.mjs';
 import { findPostgres, findProgram, installPackages, makeFonts, needDebian, needNode } from './lib/install.mjs';
 import { run } from './lib/run.mjs';
 import { fail, SetupError, say, step } from './lib/say.mjs';
-import { portTrouble, readDatabaseUrl, startWeb, startWorker } from './lib/services.mjs';
+import { portTrouble, readDatabaseUrl, secretIn, startWeb, startWorker } from './lib/services.mjs';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const fresh = process.argv.includes('--fresh');
@@ -125,6 +125,7 @@ async function start() {
   writeFileSync(lock, JSON.stringify({ pid: process.pid }));
   const port = await choosePort();
   // Where weekly runs take files from and put pages; a planner's folder with the next file of the demo is in it.
+  process.env.CLEMBO_SECRET = secretIn(join(root, '.data'));
   process.env.CLEMBO_FOLDERS ??= join(root, '.data/folders');
   const given = process.env.DATABASE_URL;
   if (given) {

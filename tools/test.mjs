@@ -1,5 +1,6 @@
 // `npm test`: sets up what is missing and runs every check and test; ends with a line that counts the tests.
 // It uses a cluster, a build folder and ports of its own, so it can run while the application runs.
+import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
@@ -137,6 +138,7 @@ async function main() {
   await needDebian('poppler-utils', () => findProgram('pdftotext'), 'pdftotext (poppler-utils)');
   await needDebian('qpdf', () => findProgram('qpdf'), 'qpdf');
   const url = database('clembo_e2e');
+  process.env.CLEMBO_SECRET = randomBytes(48).toString('base64url');
   process.env.CLEMBO_FOLDERS = mkdtempSync(join(tmpdir(), 'clembo-folders-'));
   await step('Preparing the test data', () =>
     run(process.execPath, ['--import', 'tsx', join(root, 'tools/prepare-store.ts'), '--fresh'], {
@@ -159,6 +161,8 @@ async function main() {
     CHROMIUM: chromium,
     DATABASE_URL: url,
     CLEMBO_CLUSTER: cluster.home,
+    CLEMBO_ADMIN_URL: cluster.admin,
+    CLEMBO_DIST: '.next-test',
   });
 }
 

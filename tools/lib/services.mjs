@@ -1,4 +1,6 @@
 import { spawn } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { isListening } from './cluster.mjs';
@@ -48,11 +50,11 @@ export function keepRunning(name, begin, tell, onBegin = () => {}) {
 }
 
 /** Starts the web server and waits until it listens. */
-export async function startWeb(root, port, url, dist, tell, onBegin) {
+export async function startWeb(root, port, url, dist, tell, onBegin, host = '127.0.0.1') {
   const begin = () =>
     spawn(
       process.execPath,
-      [join(root, 'node_modules/next/dist/bin/next'), 'start', 'apps/web', '-p', String(port), '-H', '127.0.0.1'],
+      [join(root, 'node_modules/next/dist/bin/next'), 'start', 'apps/web', '-p', String(port), '-H', host],
       {
         cwd: root,
         stdio: ['ignore', 'ignore', 'inherit'],
@@ -63,6 +65,7 @@ export async function startWeb(root, port, url, dist, tell, onBegin) {
           NEXT_TELEMETRY_DISABLED: '1',
           CLEMBO_DIST: dist,
           CLEMBO_PORT: String(port),
+          CLEMBO_BIND: host,
         },
       },
     );
@@ -117,4 +120,22 @@ export function readDatabaseUrl(text) {
     );
   const url = new URL(text);
   return { host: url.host, name: decodeURIComponent(url.pathname.slice(1)) };
+}
+
+/** What sessions are signed with: said in the environment, or made once and kept in a file that only we may read. */
+export function secretIn(folder) {
+  const said = process.env.CLEMBO_SECRET;
+  if (said !== undefined) {
+    if (said.length < 32)
+      throw new SetupError('CLEMBO_SECRET is shorter than 32 characters. Make one with: openssl rand -base64 48');
+    return said;
+  }
+  const path = join(folder, 'secret');
+  try {
+    return readFileSync(path, 'utf8').trim();
+  } catch {
+    const made = randomBytes(48).toString('base64url');
+    writeFileSync(path, `${made}\n`, { mode: 0o600 });
+    return made;
+  }
 }

@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { type NextRequest, NextResponse } from 'next/server';
-import { pagePolicy, refusal } from './server/guard';
+import { PATH_HEADER, pagePolicy, refusal } from './server/guard';
 
 /** Every page is answered under our own names only, and says what may run on it. Routes of the API guard themselves. */
 export function proxy(request: NextRequest): NextResponse {
@@ -9,6 +9,7 @@ export function proxy(request: NextRequest): NextResponse {
   if (refused) return says(refused, 403);
   const nonce = randomBytes(16).toString('base64');
   const headers = new Headers(request.headers);
+  headers.set(PATH_HEADER, request.nextUrl.pathname + request.nextUrl.search);
   // The framework reads the nonce for its own scripts from here.
   headers.set('Content-Security-Policy', pagePolicy(nonce));
   const response = NextResponse.next({ request: { headers } });

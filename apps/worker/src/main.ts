@@ -6,6 +6,7 @@ import {
   askDueRuns,
   cancelledOf,
   endJob,
+  forgetInvitations,
   IntakeGone,
   JobCancelled,
   JobWatch,
@@ -20,6 +21,7 @@ import { Logger, run } from 'graphile-worker';
 import { z } from 'zod';
 import { Hands, HandStopped } from './hands/hands';
 import { doJob } from './jobs/jobs';
+import { mailer } from './mail';
 import { JobRefused, makeRoom } from './room';
 
 /** How often it is said that this process is at work, in milliseconds. */
@@ -85,6 +87,22 @@ const due = setInterval(() => {
   void askDueRuns(store, new Date()).catch((error) => log('looking for weekly runs failed', error));
 }, DUE);
 
+const sendAll = mailer(store);
+let sending = false;
+/** How often is looked whether mail waits, in milliseconds. */
+const POST = 5000;
+const post = setInterval(() => {
+  if (!sendAll || sending) return;
+  sending = true;
+  sendAll()
+    .then(({ failed }) => failed && process.stderr.write(`mail could not be sent: ${failed}\n`))
+    .catch((error) => log('sending mail failed', error))
+    .finally(() => {
+      sending = false;
+    });
+}, POST);
+const tidy = setInterval(() => void forgetInvitations(store, new Date()).catch(() => {}), 3_600_000);
+
 const beat = setInterval(() => {
   void Promise.all([stillAtWork(store, me), reviveJobs(store)]).catch(() => {});
 }, BEAT);
@@ -109,6 +127,8 @@ async function stop(): Promise<void> {
   stopping = true;
   clearInterval(beat);
   clearInterval(due);
+  clearInterval(post);
+  clearInterval(tidy);
   // What is at work goes back to the queue: another process, or the next start, does it from its beginning.
   hands.end();
   await runner.stop().catch(() => {});

@@ -1,8 +1,8 @@
 import { isDeepStrictEqual } from 'node:util';
-import { and, asc, eq, isNotNull, isNull, lt, max, sql } from 'drizzle-orm';
+import { and, inArray, asc, eq, isNotNull, isNull, lt, max } from 'drizzle-orm';
 import { type Access, mayWrite } from './access';
 import { type Database, inTransaction, type Store } from './database';
-import { longAway, ownExhibit, ownPlan } from './own';
+import { longAway, ownExhibit, ownPlan, ownPlans } from './own';
 import { exhibit, plan } from './schema';
 
 export interface StoredExhibit {
@@ -191,7 +191,7 @@ export const restoreExhibit = (store: Store, access: Access, id: string): Promis
 async function setAway({ db }: Store, access: Access, id: string, away: boolean): Promise<boolean> {
   mayWrite(access);
   await db.delete(exhibit).where(lt(exhibit.deletedAt, longAway()));
-  const own = sql`${exhibit.planId} in (select id from plan where workspace_id = ${access.workspace} and deleted_at is null)`;
+  const own = inArray(exhibit.planId, db.select({ id: plan.id }).from(plan).where(ownPlans(access)));
   const rows = await db
     .update(exhibit)
     .set({ deletedAt: away ? new Date() : null })

@@ -1,5 +1,5 @@
 import { and, desc, eq, isNotNull, isNull, lt } from 'drizzle-orm';
-import { type Access, mayWrite } from './access';
+import { type Access, commonOf, mayAdd, mayWrite } from './access';
 import { inTransaction, type Store } from './database';
 import { longAway } from './own';
 import { folio } from './schema';
@@ -31,14 +31,14 @@ const FIELDS = {
   updatedAt: folio.updatedAt,
 };
 const mine = (access: Access, id: string) =>
-  and(eq(folio.id, id), eq(folio.workspaceId, access.workspace), isNull(folio.deletedAt));
+  and(eq(folio.id, id), eq(folio.workspaceId, commonOf(access)), isNull(folio.deletedAt));
 
 /** The folios of a workspace, the last changed first. */
 export async function listFolios({ db }: Store, access: Access): Promise<StoredFolio[]> {
   const rows = await db
     .select(FIELDS)
     .from(folio)
-    .where(and(eq(folio.workspaceId, access.workspace), isNull(folio.deletedAt)))
+    .where(and(eq(folio.workspaceId, commonOf(access)), isNull(folio.deletedAt)))
     .orderBy(desc(folio.updatedAt));
   return rows as StoredFolio[];
 }
@@ -50,7 +50,7 @@ export async function readFolio({ db }: Store, access: Access, id: string): Prom
 }
 
 export async function createFolio({ db }: Store, access: Access, name: string, content: object): Promise<string> {
-  mayWrite(access);
+  mayAdd(access);
   await db.delete(folio).where(and(isNotNull(folio.deletedAt), lt(folio.deletedAt, longAway())));
   const [row] = await db
     .insert(folio)
@@ -114,7 +114,7 @@ export async function restoreFolio({ db }: Store, access: Access, id: string): P
   const back = await db
     .update(folio)
     .set({ deletedAt: null })
-    .where(and(eq(folio.id, id), eq(folio.workspaceId, access.workspace), isNotNull(folio.deletedAt)))
+    .where(and(eq(folio.id, id), eq(folio.workspaceId, commonOf(access)), isNotNull(folio.deletedAt)))
     .returning({ id: folio.id });
   return back.length > 0;
 }

@@ -1,4 +1,4 @@
-export { type Access, AccessRefused } from './access';
+export { type Access, AccessRefused, mayComment, mayOwn, mayWrite, type Role, ROLES } from './access';
 export { PlanRefused } from './accept';
 export { changePlan, VersionPassed } from './changePlan';
 export { orderKeys } from './order';
@@ -147,3 +147,22 @@ export {
   WeeklySaid,
   type WeeklyState,
 } from './weekly';
+export {
+  accessTo,
+  accessToPlan,
+  type Belonging,
+  belongingsOf,
+  changeRole,
+  hasAccounts,
+  listPeople,
+  type Member,
+  namesOf,
+  ownFirst,
+  planOf,
+  removeMember,
+} from './people';
+export { dropInvitation, forgetInvitations, invite, readInvitation, takeInvitation } from './invitations';
+export { addMail, type Letter, listMail, sendMail } from './mail';
+export { type Deed, DEED_KINDS, type DeedKind, listDeeds, noteDeed } from './deeds';
+export { type Limit, limits } from './limits';
+export { credential, person, signIn, verification } from './schema';

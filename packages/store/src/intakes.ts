@@ -1,8 +1,8 @@
 import { and, asc, desc, eq, isNotNull, isNull, lt } from 'drizzle-orm';
-import { type Access, mayWrite } from './access';
+import { type Access, commonOf, mayWrite } from './access';
 import { type Database, inTransaction, type Store } from './database';
 import { addJob } from './jobs/jobs';
-import { ownPlan } from './own';
+import { ownIntake, ownIntakes, ownPlan } from './own';
 import { columnMap, intake, intakeFile, plan } from './schema';
 
 /** A file as it was uploaded, or what was pasted. */
@@ -83,8 +83,6 @@ async function putIntake(
   return id;
 }
 
-const mine = (access: Access, id: string) => and(eq(intake.id, id), eq(intake.workspaceId, access.workspace));
-
 export async function readIntake({ db }: Store, access: Access, id: string): Promise<StoredIntake | null> {
   const [row] = await db
     .select({
@@ -97,7 +95,7 @@ export async function readIntake({ db }: Store, access: Access, id: string): Pro
       planId: intake.planId,
     })
     .from(intake)
-    .where(mine(access, id));
+    .where(ownIntake(access, id));
   return row ?? null;
 }
 
@@ -107,7 +105,7 @@ export async function readIntakeFiles({ db }: Store, access: Access, id: string)
     .select({ name: intakeFile.name, content: intakeFile.content })
     .from(intakeFile)
     .innerJoin(intake, eq(intake.id, intakeFile.intakeId))
-    .where(mine(access, id))
+    .where(ownIntake(access, id))
     .orderBy(asc(intakeFile.position));
 }
 
@@ -132,7 +130,7 @@ export async function readPreview(
       planId: intake.planId,
     })
     .from(intake)
-    .where(mine(access, id));
+    .where(ownIntake(access, id));
   return row ?? null;
 }
 
@@ -144,7 +142,7 @@ export async function listIntakes(
   return db
     .select({ id: intake.id, source: intake.source, targetPlan: intake.targetPlan, createdAt: intake.createdAt })
     .from(intake)
-    .where(and(eq(intake.workspaceId, access.workspace), isNull(intake.planId), isNotNull(intake.preview)))
+    .where(and(ownIntakes(access), isNull(intake.planId), isNotNull(intake.preview)))
     .orderBy(desc(intake.createdAt))
     .limit(20);
 }
@@ -157,13 +155,13 @@ export async function keepReading(
   read: { tables?: Uint8Array; state: object; preview: object },
 ): Promise<void> {
   mayWrite(access);
-  await db.update(intake).set(read).where(mine(access, id));
+  await db.update(intake).set(read).where(ownIntake(access, id));
 }
 
 /** Keeps what a person decided of the changes; false when there is no intake by that id. */
 export async function keepChoices({ db }: Store, access: Access, id: string, choices: object): Promise<boolean> {
   mayWrite(access);
-  const kept = await db.update(intake).set({ choices }).where(mine(access, id)).returning({ id: intake.id });
+  const kept = await db.update(intake).set({ choices }).where(ownIntake(access, id)).returning({ id: intake.id });
   return kept.length > 0;
 }
 
@@ -184,7 +182,7 @@ export async function reopenIntake(
 /** Lets go of an intake; false when there is none by that id. */
 export async function deleteIntake({ db }: Store, access: Access, id: string): Promise<boolean> {
   mayWrite(access);
-  const gone = await db.delete(intake).where(mine(access, id)).returning({ id: intake.id });
+  const gone = await db.delete(intake).where(ownIntake(access, id)).returning({ id: intake.id });
   return gone.length > 0;
 }
 
@@ -199,7 +197,7 @@ export async function knownMaps({ db }: Store, access: Access): Promise<unknown[
   const rows = await db
     .select({ map: columnMap.map })
     .from(columnMap)
-    .where(eq(columnMap.workspaceId, access.workspace))
+    .where(eq(columnMap.workspaceId, commonOf(access)))
     .orderBy(desc(columnMap.updatedAt))
     .limit(KNOWN_MAPS);
   return rows.map((r) => r.map);

@@ -1,11 +1,12 @@
 import type { Plan } from '@clembo/core';
-import { and, eq } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { acceptPlan } from './accept';
-import { type Access, mayWrite } from './access';
+import { type Access, mayAdd } from './access';
 import { type Database, inTransaction, type Store } from './database';
 import { addExhibit } from './exhibits';
 import { keepColumnMap } from './intakes';
 import { endJob } from './jobs/jobs';
+import { ownIntake } from './own';
 import { type KeptEdition, writePlan } from './plans';
 import type { Origin } from './sources';
 import { intake, intakeFile } from './schema';
@@ -43,7 +44,7 @@ export async function keepPlan(
   made: MadeOfIntake,
   jobId: string | null = null,
 ): Promise<string> {
-  mayWrite(access);
+  mayAdd(access);
   const plan = acceptPlan(made.plan);
   const kept = made.kept.map((k) => ({ name: k.name, plan: acceptPlan(k.plan) }));
   return inTransaction(store, async (db, client) => {
@@ -66,7 +67,7 @@ export async function holdIntake(db: Database, access: Access, intakeId: string)
   const [held] = await db
     .select({ planId: intake.planId })
     .from(intake)
-    .where(and(eq(intake.id, intakeId), eq(intake.workspaceId, access.workspace)))
+    .where(ownIntake(access, intakeId))
     .for('update');
   if (!held) throw new IntakeGone('This intake is not open any more. Take the file in again.');
   return held.planId;

@@ -1,6 +1,6 @@
 import { CodeField } from '@clembo/core';
 import { and, asc, eq } from 'drizzle-orm';
-import { type Access, mayWrite } from './access';
+import { type Access, commonOf, mayAdd, mayWrite } from './access';
 import type { Store } from './database';
 import { keptBook } from './schema';
 
@@ -14,7 +14,7 @@ export interface KeptBook {
 
 /** Keeps a code book under a name, in the place of the one that had it. */
 export async function keepBook({ db }: Store, access: Access, name: string, field: CodeField): Promise<void> {
-  mayWrite(access);
+  mayAdd(access);
   const values = { workspaceId: access.workspace, name, field: CodeField.parse(field), createdAt: new Date() };
   await db
     .insert(keptBook)
@@ -27,7 +27,7 @@ export async function listKeptBooks({ db }: Store, access: Access): Promise<Kept
   const rows = await db
     .select({ id: keptBook.id, name: keptBook.name, field: keptBook.field, createdAt: keptBook.createdAt })
     .from(keptBook)
-    .where(eq(keptBook.workspaceId, access.workspace))
+    .where(eq(keptBook.workspaceId, commonOf(access)))
     .orderBy(asc(keptBook.name));
   return rows.map((r) => ({ ...r, field: CodeField.parse(r.field) }));
 }
@@ -37,7 +37,7 @@ export async function dropBook({ db }: Store, access: Access, id: string): Promi
   mayWrite(access);
   const rows = await db
     .delete(keptBook)
-    .where(and(eq(keptBook.id, id), eq(keptBook.workspaceId, access.workspace)))
+    .where(and(eq(keptBook.id, id), eq(keptBook.workspaceId, commonOf(access))))
     .returning({ id: keptBook.id });
   return rows.length > 0;
 }

@@ -1,5 +1,5 @@
 import { and, asc, eq } from 'drizzle-orm';
-import { type Access, mayWrite } from './access';
+import { type Access, commonOf, mayAdd, mayWrite } from './access';
 import type { Store } from './database';
 import { keptBrief } from './schema';
 
@@ -18,7 +18,7 @@ export async function keepBrief(
   access: Access,
   { name, brief, fields }: Omit<KeptBrief, 'id'>,
 ): Promise<void> {
-  mayWrite(access);
+  mayAdd(access);
   const values = { workspaceId: access.workspace, name, brief, fields, createdAt: new Date() };
   await db
     .insert(keptBrief)
@@ -31,7 +31,7 @@ export async function listKeptBriefs({ db }: Store, access: Access): Promise<Kep
   const rows = await db
     .select({ id: keptBrief.id, name: keptBrief.name, brief: keptBrief.brief, fields: keptBrief.fields })
     .from(keptBrief)
-    .where(eq(keptBrief.workspaceId, access.workspace))
+    .where(eq(keptBrief.workspaceId, commonOf(access)))
     .orderBy(asc(keptBrief.name));
   return rows.map((r) => ({ ...r, fields: r.fields as Record<string, string> }));
 }
@@ -41,7 +41,7 @@ export async function dropBrief({ db }: Store, access: Access, id: string): Prom
   mayWrite(access);
   const rows = await db
     .delete(keptBrief)
-    .where(and(eq(keptBrief.id, id), eq(keptBrief.workspaceId, access.workspace)))
+    .where(and(eq(keptBrief.id, id), eq(keptBrief.workspaceId, commonOf(access))))
     .returning({ id: keptBrief.id });
   return rows.length > 0;
 }

@@ -7,7 +7,7 @@ import { type CopyValue, copyRows } from './copy';
 import { type Database, inTransaction, type Store } from './database';
 import { PlanGone } from './intakes';
 import { addJob } from './jobs/jobs';
-import { ownPlan } from './own';
+import { ownPlan, ownPlans } from './own';
 import { buildElement, buildModel, plan } from './schema';
 
 /** A model of a plan as a list of them shows it. */
@@ -41,9 +41,8 @@ const MOST_MODELS = 20;
 const mine = (access: Access, id: string) =>
   and(
     eq(buildModel.id, id),
-    sql`exists (select 1 from ${plan} where ${plan.id} = ${buildModel.planId} and ${ownPlanOf(access)})`,
+    sql`exists (select 1 from ${plan} where ${plan.id} = ${buildModel.planId} and ${ownPlans(access)})`,
   );
-const ownPlanOf = (access: Access) => sql`${plan.workspaceId} = ${access.workspace} and ${plan.deletedAt} is null`;
 
 /** A key that no other model of the plan has. */
 function freeKey(wanted: string, taken: ReadonlySet<string>): string {

@@ -1,13 +1,13 @@
 import { DEFAULT_TOLERANCE, type Plan } from '@clembo/core';
-import { and, asc, count, desc, eq, isNotNull, isNull, lt, max, min, sql } from 'drizzle-orm';
+import { and, inArray, asc, count, desc, eq, isNotNull, isNull, lt, max, min, sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import type pg from 'pg';
 import { acceptPlan } from './accept';
-import { type Access, mayWrite } from './access';
+import { type Access, mayAdd, mayWrite } from './access';
 import { type CopyValue, copyRows } from './copy';
 import { type Database, inTransaction, type Store } from './database';
 import { addExhibit } from './exhibits';
-import { longAway, ownPlan } from './own';
+import { longAway, ownPlan, ownPlans } from './own';
 import {
   ACTIVITY_COLUMNS,
   activityRows,
@@ -78,7 +78,7 @@ export async function createPlan(
   origin: Origin | null = null,
   exhibit: { name: string; brief: object } | null = null,
 ): Promise<string> {
-  mayWrite(access);
+  mayAdd(access);
   const accepted = acceptPlan(data);
   const others = kept.map((k) => ({ name: k.name, plan: acceptPlan(k.plan) }));
   return inTransaction(store, async (db, client) => {
@@ -220,7 +220,7 @@ export async function listPlans({ db }: Store, access: Access): Promise<PlanSumm
     .from(plan)
     .innerJoin(edition, and(eq(edition.planId, plan.id), eq(edition.working, true)))
     .leftJoin(activity, and(eq(activity.editionId, edition.id), sql`${activity.kind} <> 'summary'`))
-    .where(and(eq(plan.workspaceId, access.workspace), isNull(plan.deletedAt)))
+    .where(ownPlans(access))
     .groupBy(plan.id, edition.id)
     .orderBy(desc(plan.updatedAt));
 }
@@ -235,13 +235,7 @@ export async function findPlans(
   return db
     .select({ id: plan.id, name: plan.name, updatedAt: plan.updatedAt })
     .from(plan)
-    .where(
-      and(
-        eq(plan.workspaceId, access.workspace),
-        isNull(plan.deletedAt),
-        sql`position(lower(${text}) in lower(${plan.name})) > 0`,
-      ),
-    )
+    .where(and(ownPlans(access), sql`position(lower(${text}) in lower(${plan.name})) > 0`))
     .orderBy(desc(plan.updatedAt))
     .limit(most);
 }
@@ -411,6 +405,7 @@ async function setAway({ db }: Store, access: Access, planId: string, away: bool
       and(
         eq(plan.id, planId),
         eq(plan.workspaceId, access.workspace),
+        access.only && inArray(plan.id, [...access.only]),
         away ? isNull(plan.deletedAt) : isNotNull(plan.deletedAt),
       ),
     )

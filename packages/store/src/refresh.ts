@@ -8,7 +8,7 @@ import { type Database, inTransaction, type Store } from './database';
 import { placesOf } from './editions';
 import { keepColumnMap } from './intakes';
 import { endIntake, endWith, IntakeGone } from './keepPlan';
-import { ownPlan } from './own';
+import { ownIntake, ownPlan } from './own';
 import { readEdition, writeEdition } from './plans';
 import type { SourcePlace } from './rows';
 import { edition, intake, plan, refresh } from './schema';
@@ -56,7 +56,7 @@ export async function keepRefresh(
     const [open] = await db
       .select({ planId: intake.planId, target: intake.targetPlan })
       .from(intake)
-      .where(and(eq(intake.id, intakeId), eq(intake.workspaceId, access.workspace)))
+      .where(ownIntake(access, intakeId))
       .for('update');
     const held = open?.target ? await holdWorking(db, access, open.target) : null;
     if (!open?.target || !held) throw new IntakeGone('This intake is not open any more. Take the file in again.');

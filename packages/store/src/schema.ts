@@ -14,7 +14,9 @@ import {
   timestamp,
   uniqueIndex,
   uuid,
+  varchar,
 } from 'drizzle-orm/pg-core';
+import type { Role } from './access';
 import type { JobState } from './jobs/kinds';
 
 const bytes = customType<{ data: Uint8Array; driverData: Buffer }>({
@@ -40,6 +42,139 @@ const workspaceId = () =>
   uuid('workspace_id')
     .notNull()
     .references(() => workspace.id, { onDelete: 'cascade' });
+
+/** Somebody who signs in. The names of these four tables' columns are those of the library that signs people in. */
+export const person = pgTable('person', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  email: text('email').notNull().unique(),
+  emailVerified: boolean('email_verified').notNull().default(false),
+  image: text('image'),
+  createdAt: createdAt(),
+  updatedAt: updatedAt(),
+});
+
+const personId = () =>
+  text('person_id')
+    .notNull()
+    .references(() => person.id, { onDelete: 'cascade' });
+
+export const signIn = pgTable('sign_in', {
+  id: text('id').primaryKey(),
+  token: text('token').notNull().unique(),
+  userId: personId(),
+  expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
+  ipAddress: text('ip_address'),
+  userAgent: text('user_agent'),
+  createdAt: createdAt(),
+  updatedAt: updatedAt(),
+});
+
+export const credential = pgTable('credential', {
+  id: text('id').primaryKey(),
+  accountId: text('account_id').notNull(),
+  providerId: text('provider_id').notNull(),
+  userId: personId(),
+  accessToken: text('access_token'),
+  refreshToken: text('refresh_token'),
+  idToken: text('id_token'),
+  accessTokenExpiresAt: timestamp('access_token_expires_at', { withTimezone: true }),
+  refreshTokenExpiresAt: timestamp('refresh_token_expires_at', { withTimezone: true }),
+  scope: text('scope'),
+  password: text('password'),
+  createdAt: createdAt(),
+  updatedAt: updatedAt(),
+});
+
+export const verification = pgTable('verification', {
+  id: text('id').primaryKey(),
+  identifier: text('identifier').notNull(),
+  value: text('value').notNull(),
+  expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
+  createdAt: createdAt(),
+  updatedAt: updatedAt(),
+});
+
+/** Who belongs to a workspace, and what they may do there; a guest (no role) only what is said by plan. */
+export const member = pgTable(
+  'member',
+  {
+    workspaceId: workspaceId(),
+    personId: personId(),
+    role: text('role').$type<Role>(),
+    createdAt: createdAt(),
+  },
+  (t) => [primaryKey({ columns: [t.workspaceId, t.personId] }), index('member_by_person').on(t.personId)],
+);
+
+/** What somebody may do with one plan, in the place of what the workspace says. */
+export const planRole = pgTable(
+  'plan_role',
+  {
+    planId: uuid('plan_id')
+      .notNull()
+      .references(() => plan.id, { onDelete: 'cascade' }),
+    personId: personId(),
+    role: text('role').$type<Role>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.planId, t.personId] }), index('plan_role_by_person').on(t.personId)],
+);
+
+/** Somebody who was asked to join, until they do. Only a digest of what is in the mail is kept. */
+export const invitation = pgTable(
+  'invitation',
+  {
+    id: id(),
+    workspaceId: workspaceId(),
+    /** The plan that it is for; null for the whole workspace. */
+    planId: uuid('plan_id').references(() => plan.id, { onDelete: 'cascade' }),
+    email: text('email').notNull(),
+    role: text('role').$type<Role>().notNull(),
+    digest: text('digest').notNull().unique(),
+    invitedBy: text('invited_by'),
+    expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
+    createdAt: createdAt(),
+  },
+  (t) => [index('invitation_by_workspace').on(t.workspaceId)],
+);
+
+/** Mail that went out, or would have: without a server for mail it stays in this mailbox. */
+export const mail = pgTable(
+  'mail',
+  {
+    id: id(),
+    to: text('to').notNull(),
+    subject: text('subject').notNull(),
+    text: text('text').notNull(),
+    /** When a server took it; null while it waits, or where there is none. */
+    sentAt: timestamp('sent_at', { withTimezone: true }),
+    createdAt: createdAt(),
+  },
+  (t) => [index('mail_by_time').on(t.createdAt)],
+);
+
+/** How often something was tried, for limits; its columns are those of the library that counts. */
+export const attempt = pgTable('attempt', {
+  key: varchar('key', { length: 255 }).primaryKey(),
+  points: integer('points').notNull().default(0),
+  expire: bigint('expire', { mode: 'number' }),
+});
+
+/** Who did what and when. Rows are added and never changed: the database refuses it. */
+export const deed = pgTable(
+  'deed',
+  {
+    id: bigint('id', { mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
+    workspaceId: uuid('workspace_id').notNull(),
+    planId: uuid('plan_id'),
+    about: text('about').notNull(),
+    words: text('words').notNull(),
+    /** Who it was, by name; null where nobody is told apart. */
+    person: text('person'),
+    at: timestamp('at', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (t) => [index('deed_by_workspace').on(t.workspaceId, t.id)],
+);
 
 export const plan = pgTable(
   'plan',

@@ -1,7 +1,7 @@
 import { type PackedPlan, packPlan, type Plan, unpackPlan } from '@clembo/core';
 import { and, asc, eq } from 'drizzle-orm';
 import { acceptPlan } from './accept';
-import { type Access, mayWrite } from './access';
+import { type Access, commonOf, mayAdd, mayWrite } from './access';
 import type { Store } from './database';
 import { starter } from './schema';
 
@@ -19,7 +19,7 @@ export async function keepStarter(
   access: Access,
   { name, note, plan }: { name: string; note: string; plan: Plan },
 ): Promise<string> {
-  mayWrite(access);
+  mayAdd(access);
   const accepted = acceptPlan(plan);
   const [row] = await db
     .insert(starter)
@@ -39,7 +39,7 @@ export const listStarters = ({ db }: Store, access: Access): Promise<StarterSumm
       createdAt: starter.createdAt,
     })
     .from(starter)
-    .where(eq(starter.workspaceId, access.workspace))
+    .where(eq(starter.workspaceId, commonOf(access)))
     .orderBy(asc(starter.name));
 
 /** The plan of a starter, or null when the workspace has none by that id. */
@@ -47,7 +47,7 @@ export async function readStarter({ db }: Store, access: Access, id: string): Pr
   const [row] = await db
     .select({ plan: starter.plan })
     .from(starter)
-    .where(and(eq(starter.id, id), eq(starter.workspaceId, access.workspace)));
+    .where(and(eq(starter.id, id), eq(starter.workspaceId, commonOf(access))));
   return row ? acceptPlan(unpackPlan(row.plan as PackedPlan)) : null;
 }
 
@@ -56,7 +56,7 @@ export async function dropStarter({ db }: Store, access: Access, id: string): Pr
   mayWrite(access);
   const rows = await db
     .delete(starter)
-    .where(and(eq(starter.id, id), eq(starter.workspaceId, access.workspace)))
+    .where(and(eq(starter.id, id), eq(starter.workspaceId, commonOf(access))))
     .returning({ id: starter.id });
   return rows.length > 0;
 }

@@ -1,7 +1,7 @@
 import { exhibitOfFile, type Plan, PLAN_OF_FILE, type WholePlan, withEditionIds, withFolioIds } from '@clembo/core';
 import { and, asc, desc, eq, isNull } from 'drizzle-orm';
 import { acceptPlan } from './accept';
-import { type Access, mayWrite } from './access';
+import { type Access, mayAdd } from './access';
 import { inTransaction, type Store } from './database';
 import { placesOf } from './editions';
 import { endIntake, endWith, holdIntake } from './keepPlan';
@@ -70,7 +70,7 @@ export async function keepWholePlan(
   whole: WholePlan,
   jobId: string | null = null,
 ): Promise<string> {
-  mayWrite(access);
+  mayAdd(access);
   const plans: Plan[] = whole.editions.map((e) => acceptPlan(e.plan));
   const at = whole.editions.findIndex((e) => e.working);
   return inTransaction(store, async (db, client) => {

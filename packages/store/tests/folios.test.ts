@@ -57,6 +57,6 @@ test('it belongs to its workspace, and a reader leaves it as it is', async () =>
   expect(await changeFolio(store, theirs, id, 2, 'Taken', {})).toBeNull();
   expect(await deleteFolio(store, theirs, id)).toBe(false);
   expect(await restoreFolio(store, theirs, id)).toBe(false);
-  await expect(createFolio(store, { ...ours, role: 'reader' }, 'X', {})).rejects.toThrow(AccessRefused);
-  await expect(deleteFolio(store, { ...ours, role: 'reader' }, id)).rejects.toThrow(AccessRefused);
+  await expect(createFolio(store, { ...ours, role: 'viewer' }, 'X', {})).rejects.toThrow(AccessRefused);
+  await expect(deleteFolio(store, { ...ours, role: 'viewer' }, id)).rejects.toThrow(AccessRefused);
 });

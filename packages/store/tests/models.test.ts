@@ -118,7 +118,7 @@ describe('models of a plan', () => {
     await expect(takeModel(store, other, model)).rejects.toThrow(PlanGone);
     await expect(putModel(store, other, planId, { file: 'x', key: 'x', content })).rejects.toThrow(PlanGone);
     await expect(
-      putModel(store, { ...access, role: 'reader' }, planId, { file: 'x', key: 'x', content }),
+      putModel(store, { ...access, role: 'viewer' }, planId, { file: 'x', key: 'x', content }),
     ).rejects.toThrow(AccessRefused);
   });
 

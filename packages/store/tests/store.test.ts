@@ -604,7 +604,7 @@ describe('jobs', () => {
   });
 
   test('may not be asked for by a reader where they change something', async () => {
-    const reader: Access = { ...ours, role: 'reader' };
+    const reader: Access = { ...ours, role: 'viewer' };
     await expect(askFor(store, reader, { kind: 'correctIntake', intake: NOBODY, change: {} })).rejects.toThrow(
       AccessRefused,
     );
@@ -627,7 +627,7 @@ describe('the edge of the store', () => {
 
   test('a reader may look, but not change', async () => {
     const id = await createPlan(store, ours, museum.current, 'Now');
-    const reader: Access = { ...ours, role: 'reader' };
+    const reader: Access = { ...ours, role: 'viewer' };
     expect((await readPlan(store, reader, id))!.plan.name).toBe('Museum move');
     await expect(deletePlan(store, reader, id)).rejects.toThrow(AccessRefused);
     await expect(changePlan(store, reader, id, 1, { do: 'setPlan', settings: {} })).rejects.toThrow(AccessRefused);
@@ -783,7 +783,7 @@ describe('exhibits in their order', () => {
     // A new one comes last, whatever the order was.
     await createExhibit(store, ours, plan, 'e', brief);
     expect((await names()).at(-1)).toBe('e');
-    const reader: Access = { ...ours, role: 'reader' };
+    const reader: Access = { ...ours, role: 'viewer' };
     await expect(orderExhibits(store, reader, plan, ids)).rejects.toThrow(AccessRefused);
   });
 });
@@ -799,7 +799,7 @@ describe('kept briefs', () => {
     expect(await dropBrief(store, theirs, kept!.id)).toBe(false);
     expect(await dropBrief(store, ours, kept!.id)).toBe(true);
     expect(await dropBrief(store, ours, kept!.id)).toBe(false);
-    const reader: Access = { ...ours, role: 'reader' };
+    const reader: Access = { ...ours, role: 'viewer' };
     await expect(keepBrief(store, reader, { name: 'No', brief: {}, fields })).rejects.toThrow(AccessRefused);
   });
 });

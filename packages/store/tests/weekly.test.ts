@@ -88,7 +88,7 @@ describe('kept for a plan', () => {
 
   test('only by its workspace, and by whoever may write', async () => {
     expect(await keepWeekly(store, theirs, planId, said(), before)).toBe(false);
-    await expect(keepWeekly(store, { ...ours, role: 'reader' }, planId, said(), before)).rejects.toThrow('look at');
+    await expect(keepWeekly(store, { ...ours, role: 'viewer' }, planId, said(), before)).rejects.toThrow('look at');
     expect(await keepWeekly(store, ours, planId, said(), before)).toBe(true);
     expect(await readWeekly(store, theirs, planId)).toBeNull();
     expect((await readWeekly(store, ours, planId))!.nextAt!.toISOString()).toBe('2026-03-13T16:00:00.000Z');

@@ -2,13 +2,14 @@ import { listIntakes, listPlans } from '@clembo/store';
 import { dayOf, finishDayOf } from '@clembo/core';
 import { formatDay } from '@clembo/scene';
 import { Gather } from '@/features/gather/Gather';
-import { accessOf, store } from '@/server/store';
+import { pageAccess } from '@/server/access';
+import { store } from '@/server/store';
 import { whenChanged } from '@/server/when';
 
 export const dynamic = 'force-dynamic';
 
 export default async function Page() {
-  const access = await accessOf();
+  const access = await pageAccess();
   const [plans, begun] = await Promise.all([listPlans(store(), access), listIntakes(store(), access)]);
   return (
     <Gather

@@ -13,6 +13,7 @@ import {
 } from '@clembo/store';
 import { NextResponse } from 'next/server';
 import { z } from 'zod';
+import { SignInNeeded } from './access';
 import { refusal } from './guard';
 
 /** Something that the person who asked can put right, with the status that goes with it. */
@@ -36,6 +37,7 @@ const REFUSALS: [kind: new (...args: never[]) => Error, status: number, more?: (
   [FolioPassed, 409, ({ now }: FolioPassed) => ({ now })],
   [RefreshConflict, 409],
   [PlanGone, 404],
+  [SignInNeeded, 401],
   [AccessRefused, 403],
   [StoreDamaged, 500],
 ];

@@ -4,7 +4,8 @@ import { listExhibits, listPlans, readFolio } from '@clembo/store';
 import { notFound } from 'next/navigation';
 import type { FolioPlan } from '@/features/share/useRooms';
 import { BadRequest, readId } from './answer';
-import { accessOf, store } from './store';
+import { pageAccess } from './access';
+import { store } from './store';
 
 /** A folio with the plans of the workspace and their exhibits, from which its pages come. */
 export async function folioPage(idText: string) {
@@ -15,7 +16,7 @@ export async function folioPage(idText: string) {
     if (error instanceof BadRequest) notFound();
     throw error;
   }
-  const access = await accessOf();
+  const access = await pageAccess();
   const stored = await readFolio(store(), access, id);
   if (!stored) notFound();
   const folio = Folio.parse(stored.content);
@@ -24,7 +25,7 @@ export async function folioPage(idText: string) {
 
 /** The plans of the workspace with their exhibits. */
 export async function folioPlans(): Promise<FolioPlan[]> {
-  const access = await accessOf();
+  const access = await pageAccess();
   const plans = await listPlans(store(), access);
   return Promise.all(
     plans.map(async ({ id, name, version }) => ({

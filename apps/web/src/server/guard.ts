@@ -4,6 +4,13 @@ const LOOPBACK = new Set(['127.0.0.1', 'localhost', '[::1]']);
 const namesOf = (list: string | undefined): Set<string> =>
   new Set((list ?? '').split(',').flatMap((name) => (name.trim() === '' ? [] : [name.trim().toLowerCase()])));
 
+/** The header by which a page learns its own path; it is set here, whatever was sent. */
+export const PATH_HEADER = 'x-clembo-path';
+
+/** The name of the address that people open, where one is said. */
+const baseHost = (base: string | undefined): string | null =>
+  base !== undefined && URL.canParse(base) ? new URL(base).hostname.toLowerCase() : null;
+
 /** The name of a Host header without its port; null when it is none. */
 function hostName(host: string | null): string | null {
   const m = /^(\[[0-9a-f:]+\]|[a-z0-9.-]+)(?::\d{1,5})?$/i.exec(host ?? '');
@@ -15,10 +22,15 @@ function hostName(host: string | null): string | null {
  * server answers under its own names only (a foreign name may lead to the same address), and to its own pages only.
  * Following a link to a page is allowed from anywhere.
  */
-export function refusal(headers: Headers, isPage: boolean, hosts = process.env.CLEMBO_HOSTS): string | null {
+export function refusal(
+  headers: Headers,
+  isPage: boolean,
+  hosts = process.env.CLEMBO_HOSTS,
+  base = process.env.BASE_URL,
+): string | null {
   const host = headers.get('host');
   const name = hostName(host);
-  if (name === null || !(LOOPBACK.has(name) || namesOf(hosts).has(name)))
+  if (name === null || !(LOOPBACK.has(name) || namesOf(hosts).has(name) || name === baseHost(base)))
     return 'This server is not known under that name. Open it at its own address, or name the host in CLEMBO_HOSTS.';
   const origin = headers.get('origin');
   if (origin !== null && !(URL.canParse(origin) && new URL(origin).host === host))

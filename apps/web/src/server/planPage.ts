@@ -5,7 +5,8 @@ import { listExhibits, readPlanHead, type StoredExhibit } from '@clembo/store';
 import { notFound } from 'next/navigation';
 import type { FramePlan } from '@/ui/Frame';
 import { BadRequest, readId } from './answer';
-import { accessOf, store } from './store';
+import { pageAccess } from './access';
+import { store } from './store';
 
 /** What every page of a plan needs: the plan for the bar, its version for the worker, its exhibits. */
 export async function planPage(
@@ -18,7 +19,7 @@ export async function planPage(
     if (error instanceof BadRequest) notFound();
     throw error;
   }
-  const access = await accessOf();
+  const access = await pageAccess({ plan: id });
   const [head, exhibits] = await Promise.all([readPlanHead(store(), access, id), listExhibits(store(), access, id)]);
   if (!head) notFound();
   const status = head.statusDate === null ? null : formatDay(dayOf(head.statusDate), 'long');

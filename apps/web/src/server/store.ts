@@ -14,11 +14,8 @@ export function store(): Store {
   return kept.clemboStore;
 }
 
-/**
- * Who asks, and for which workspace. Until there are accounts, whoever reaches the server owns the one workspace
- * there is; every question to the store carries the access made here.
- */
-export async function accessOf(): Promise<Access> {
+/** Whoever sits at the machine, while nobody has an account: the owner of the one workspace there is. */
+export async function accessOfAnybody(): Promise<Access> {
   kept.clemboWorkspace ??= firstWorkspace(store());
   // What failed is asked again the next time.
   kept.clemboWorkspace.catch(() => delete kept.clemboWorkspace);

@@ -3,6 +3,7 @@ import { Search } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { type ReactNode, useCallback, useState } from 'react';
+import { Account } from './Account';
 import { ask } from './ask';
 import { useKeys } from './keys';
 import { type Found, SearchAndAct } from './SearchAndAct';
@@ -17,7 +18,8 @@ export interface FramePlan {
 }
 
 interface Props {
-  stage: StageName;
+  /** Null where it is about people and the workspace, not about a plan. */
+  stage: StageName | null;
   plan: FramePlan | null;
   /** Controls of the page at the right end of the bar. */
   controls?: ReactNode;
@@ -126,6 +128,7 @@ export function Frame({ stage, plan, controls, search, children }: Props) {
             <Search size={16} aria-hidden /> <kbd className="font-sans">/</kbd>
           </button>
           {controls}
+          <Account />
         </div>
       </header>
       <main className="min-h-0 flex-1">{children}</main>

@@ -36,6 +36,9 @@ export async function ask<T>(
     .catch(() => ({ error: 'The server answered in a way that could not be read. Try again.' }))) as T & {
     error?: string;
   };
+  // Nobody is signed in any more: that is put right elsewhere, and leads back here.
+  if (response.status === 401 && typeof location !== 'undefined')
+    location.assign(`/sign-in?to=${encodeURIComponent(location.pathname + location.search)}`);
   if (!response.ok)
     throw new Refused(body.error ?? 'The server refused without a reason. Try again.', response.status, body);
   return body;

@@ -58,6 +58,14 @@ export async function addJob(db: Database, access: Access, input: JobInput): Pro
 export const askFor = (store: Store, access: Access, input: JobInput): Promise<string> =>
   inTransaction(store, (db) => addJob(db, access, input));
 
+/** A job that this access, or the same person before, has asked for. */
+const mine = (access: Access, id: string) =>
+  and(
+    eq(job.id, id),
+    eq(job.workspaceId, access.workspace),
+    sql`${job.access}->>'account' is not distinct from ${access.account ?? null}`,
+  );
+
 /** How a job stands; null when the workspace has none by that id. */
 export async function readJob({ db }: Store, access: Access, id: string): Promise<JobView | null> {
   const [row] = await db
@@ -72,7 +80,7 @@ export async function readJob({ db }: Store, access: Access, id: string): Promis
       createdAt: job.createdAt,
     })
     .from(job)
-    .where(and(eq(job.id, id), eq(job.workspaceId, access.workspace)));
+    .where(mine(access, id));
   if (!row) return null;
   const { createdAt, ...view } = row;
   if (view.state !== 'waiting') return { ...view, before: 0 } as JobView;
@@ -85,10 +93,7 @@ export async function readJob({ db }: Store, access: Access, id: string): Promis
 
 /** The file that a job has written, or null. */
 export async function readJobFile({ db }: Store, access: Access, id: string): Promise<Uint8Array | null> {
-  const [row] = await db
-    .select({ file: job.file })
-    .from(job)
-    .where(and(eq(job.id, id), eq(job.workspaceId, access.workspace)));
+  const [row] = await db.select({ file: job.file }).from(job).where(mine(access, id));
   return row?.file ?? null;
 }
 
@@ -101,7 +106,7 @@ export async function cancelJob(store: Store, access: Access, id: string): Promi
     const [gone] = await db
       .update(job)
       .set({ state: 'cancelled', endedAt: new Date(), revision: sql`${job.revision} + 1` })
-      .where(and(eq(job.id, id), eq(job.workspaceId, access.workspace), inArray(job.state, OPEN)))
+      .where(and(mine(access, id), inArray(job.state, OPEN)))
       .returning({ input: job.input });
     if (!gone) return false;
     const input = JobInput.safeParse(gone.input);

@@ -3,7 +3,8 @@ import { STARTERS } from '@clembo/starters';
 import { listStarters } from '@clembo/store';
 import type { Metadata } from 'next';
 import { type StarterCard, Starters } from '@/features/gather/Starters';
-import { accessOf, store } from '@/server/store';
+import { pageAccess } from '@/server/access';
+import { store } from '@/server/store';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Starters' };
@@ -34,7 +35,7 @@ const ownCards = (): StarterCard[] =>
   }));
 
 export default async function Page() {
-  const kept = await listStarters(store(), await accessOf());
+  const kept = await listStarters(store(), await pageAccess());
   return (
     <Starters
       own={ownCards()}

@@ -2,7 +2,8 @@ import { CodeField } from '@clembo/core';
 import { keepBook, listKeptBooks } from '@clembo/store';
 import { z } from 'zod';
 import { answer, readBody } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 /** The code books that are kept for other plans. */
 export const GET = (request: Request): Promise<Response> =>

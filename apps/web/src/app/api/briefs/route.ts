@@ -2,7 +2,8 @@ import { Brief } from '@clembo/scene';
 import { keepBrief, listKeptBriefs } from '@clembo/store';
 import { z } from 'zod';
 import { answer, readBody } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 /** The briefs that are kept for other plans. What an older Clembo kept and this one cannot read is left out. */
 export const GET = (request: Request): Promise<Response> =>

@@ -1,7 +1,8 @@
 import { Folio } from '@clembo/scene';
 import { createFolio, listFolios } from '@clembo/store';
 import { answer, readBody } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 /** The folios of the workspace, the last changed first. */
 export const GET = (request: Request): Promise<Response> =>

@@ -3,7 +3,8 @@ import { createIntake, type IntakeFile } from '@clembo/store';
 import { z } from 'zod';
 import { answer, BadRequest, readBody, readId } from '@/server/answer';
 import { readUpload } from '@/server/upload';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 /** What else stands in a form beside the file. */
 const FORM_BYTES = 65_536;
@@ -25,7 +26,12 @@ export const POST = (request: Request): Promise<Response> =>
   answer(request, async () => {
     const type = request.headers.get('content-type') ?? '';
     const what = type.startsWith('multipart/form-data') ? await uploaded(request, type) : await pasted(request);
-    return createIntake(store(), await accessOf(), what.files, what.plan);
+    return createIntake(
+      store(),
+      await accessOf(what.plan === null ? undefined : { plan: what.plan }),
+      what.files,
+      what.plan,
+    );
   });
 
 async function pasted(request: Request): Promise<Uploaded> {

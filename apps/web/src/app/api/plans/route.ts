@@ -3,7 +3,8 @@ import { defaultTimelineBrief } from '@clembo/scene';
 import { askFor, createPlan, findPlans } from '@clembo/store';
 import { z } from 'zod';
 import { answer, readBody } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 import { whenChanged } from '@/server/when';
 
 /** Plans whose name holds the words of `?find=`, the last changed first. */

@@ -1,7 +1,8 @@
 import { askFor, readPlanHead } from '@clembo/store';
 import { z } from 'zod';
 import { answer, notFound, readBody } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 const Kept = z.object({
   plan: z.uuid(),

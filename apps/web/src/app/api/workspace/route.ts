@@ -2,7 +2,8 @@ import { LOCALES } from '@clembo/formats/amounts';
 import { chooseLocale } from '@clembo/store';
 import { z } from 'zod';
 import { answer, readBody } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 const Settings = z.object({ locale: z.enum(LOCALES) });
 

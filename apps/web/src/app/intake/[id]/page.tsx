@@ -4,7 +4,8 @@ import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { IntakeDesk } from '@/features/gather/desk/IntakeDesk';
 import { BadRequest, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { pageAccess } from '@/server/access';
+import { store } from '@/server/store';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Intake' };
@@ -12,9 +13,10 @@ export const metadata: Metadata = { title: 'Intake' };
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
   try {
     const id = readId((await params).id, 'intake');
-    const read = await readPreview(store(), await accessOf(), id);
+    const read = await readPreview(store(), await pageAccess({ intake: id }), id);
     if (!read) notFound();
-    const target = read.targetPlan === null ? null : await readPlanHead(store(), await accessOf(), read.targetPlan);
+    const target =
+      read.targetPlan === null ? null : await readPlanHead(store(), await pageAccess({ intake: id }), read.targetPlan);
     const { source, targetPlan, planId } = read;
     const preview = read.preview as IntakePreview | null;
     return <IntakeDesk id={id} first={{ source, targetPlan, planId, preview }} target={target?.name ?? null} />;

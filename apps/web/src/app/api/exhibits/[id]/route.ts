@@ -2,7 +2,8 @@ import { Brief } from '@clembo/scene';
 import { changeExhibit, deleteExhibit, readExhibit } from '@clembo/store';
 import { z } from 'zod';
 import { answer, BadRequest, notFound, readBody, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 type Context = { params: Promise<{ id: string }> };
 /** Parts of the brief that are to become something else; the others stay as they are. */
@@ -20,7 +21,11 @@ function versionOf(request: Request): number {
 
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
   answer(request, async () => {
-    const found = await readExhibit(store(), await accessOf(), readId((await params).id, 'exhibit'));
+    const found = await readExhibit(
+      store(),
+      await accessOf({ exhibit: (await params).id }),
+      readId((await params).id, 'exhibit'),
+    );
     if (!found) throw notFound('exhibit');
     const { id, planId, name, brief, version } = found;
     return { id, planId, name, brief, version };
@@ -30,8 +35,13 @@ export const PATCH = (request: Request, { params }: Context): Promise<Response> 
   answer(request, async () => {
     const change = await readBody(request, Change);
     const id = readId((await params).id, 'exhibit');
-    const changed = await changeExhibit(store(), await accessOf(), id, versionOf(request), change, (brief) =>
-      Brief.parse(brief),
+    const changed = await changeExhibit(
+      store(),
+      await accessOf({ exhibit: (await params).id }),
+      id,
+      versionOf(request),
+      change,
+      (brief) => Brief.parse(brief),
     );
     if (!changed) throw notFound('exhibit');
     return changed;
@@ -39,6 +49,12 @@ export const PATCH = (request: Request, { params }: Context): Promise<Response> 
 
 export const DELETE = (request: Request, { params }: Context): Promise<Response> =>
   answer(request, async () => {
-    if (!(await deleteExhibit(store(), await accessOf(), readId((await params).id, 'exhibit'))))
+    if (
+      !(await deleteExhibit(
+        store(),
+        await accessOf({ exhibit: (await params).id }),
+        readId((await params).id, 'exhibit'),
+      ))
+    )
       throw notFound('exhibit');
   });

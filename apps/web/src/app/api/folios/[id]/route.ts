@@ -2,7 +2,8 @@ import { Folio } from '@clembo/scene';
 import { changeFolio, deleteFolio, readFolio, restoreFolio } from '@clembo/store';
 import { z } from 'zod';
 import { answer, notFound, readBody, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 type Context = { params: Promise<{ id: string }> };
 

@@ -1,7 +1,8 @@
 import { IntakeChange } from '@clembo/formats';
 import { askFor, deleteIntake, readPreview } from '@clembo/store';
 import { answer, notFound, readBody, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 type Context = { params: Promise<{ id: string }> };
 /** Maps with many mends are long. */
@@ -10,7 +11,11 @@ const MOST = 8 * 1_048_576;
 /** What would come of an intake: `preview` is null while it is being read. */
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
   answer(request, async () => {
-    const read = await readPreview(store(), await accessOf(), readId((await params).id, 'intake'));
+    const read = await readPreview(
+      store(),
+      await accessOf({ intake: (await params).id }),
+      readId((await params).id, 'intake'),
+    );
     if (!read) throw notFound('intake');
     return read;
   });
@@ -19,7 +24,7 @@ export const GET = (request: Request, { params }: Context): Promise<Response> =>
 export const PATCH = (request: Request, { params }: Context): Promise<Response> =>
   answer(request, async () => {
     const change = await readBody(request, IntakeChange, MOST);
-    const access = await accessOf();
+    const access = await accessOf({ intake: (await params).id });
     const intake = readId((await params).id, 'intake');
     if (!(await readPreview(store(), access, intake))) throw notFound('intake');
     return { job: await askFor(store(), access, { kind: 'correctIntake', intake, change }) };
@@ -27,5 +32,8 @@ export const PATCH = (request: Request, { params }: Context): Promise<Response> 
 
 export const DELETE = (request: Request, { params }: Context): Promise<Response> =>
   answer(request, async () => {
-    if (!(await deleteIntake(store(), await accessOf(), readId((await params).id, 'intake')))) throw notFound('intake');
+    if (
+      !(await deleteIntake(store(), await accessOf({ intake: (await params).id }), readId((await params).id, 'intake')))
+    )
+      throw notFound('intake');
   });

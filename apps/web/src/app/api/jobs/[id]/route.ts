@@ -2,7 +2,8 @@ import { cancelJob } from '@clembo/store';
 import { z } from 'zod';
 import { answer, readId } from '@/server/answer';
 import { jobAfter } from '@/server/jobs';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 type Context = { params: Promise<{ id: string }> };
 const Revision = z.coerce.number().int().min(0).default(0);

@@ -3,7 +3,8 @@ import { changePlan, deletePlan, readTurns } from '@clembo/store';
 import { z } from 'zod';
 import { answer, notFound, readBody, readId } from '@/server/answer';
 import { planAnswer } from '@/server/planBody';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 type Context = { params: Promise<{ id: string }> };
 
@@ -15,7 +16,7 @@ export const GET = (request: Request, { params }: Context): Promise<Response> =>
   answer(request, async () => {
     const wanted = new URL(request.url).searchParams.get('edition');
     const edition = wanted === null ? undefined : readId(wanted, 'edition');
-    return planAnswer(request, await accessOf(), readId((await params).id, 'plan'), edition);
+    return planAnswer(request, await accessOf({ plan: (await params).id }), readId((await params).id, 'plan'), edition);
   });
 
 /** A command may carry many activities. */
@@ -30,7 +31,7 @@ const Change = z.object({
 export const PATCH = (request: Request, { params }: Context): Promise<Response> =>
   answer(request, async () => {
     const { version, command, words } = await readBody(request, Change, CHANGE_BYTES);
-    const access = await accessOf();
+    const access = await accessOf({ plan: (await params).id });
     const id = readId((await params).id, 'plan');
     const changed = await changePlan(store(), access, id, version, command, words ?? null);
     if (!changed) throw notFound('plan');
@@ -39,5 +40,6 @@ export const PATCH = (request: Request, { params }: Context): Promise<Response> 
 
 export const DELETE = (request: Request, { params }: Context): Promise<Response> =>
   answer(request, async () => {
-    if (!(await deletePlan(store(), await accessOf(), readId((await params).id, 'plan')))) throw notFound('plan');
+    if (!(await deletePlan(store(), await accessOf({ plan: (await params).id }), readId((await params).id, 'plan'))))
+      throw notFound('plan');
   });

@@ -1,6 +1,7 @@
 import { dropStarter } from '@clembo/store';
 import { answer, notFound, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 /** Lets go of a kept starter. */
 export const DELETE = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>

@@ -3,7 +3,8 @@ import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { ChangesDesk } from '@/features/gather/changes/ChangesDesk';
 import { BadRequest, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { pageAccess } from '@/server/access';
+import { store } from '@/server/store';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Changes' };
@@ -11,7 +12,7 @@ export const metadata: Metadata = { title: 'Changes' };
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
   try {
     const id = readId((await params).id, 'intake');
-    const access = await accessOf();
+    const access = await pageAccess({ intake: id });
     const read = await readPreview(store(), access, id);
     const head = read?.targetPlan ? await readPlanHead(store(), access, read.targetPlan) : null;
     if (!read?.targetPlan || !head) notFound();

@@ -6,7 +6,8 @@ import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { PlanGather } from '@/features/gather/plan/PlanGather';
 import { planPage } from '@/server/planPage';
-import { accessOf, store } from '@/server/store';
+import { pageAccess } from '@/server/access';
+import { store } from '@/server/store';
 import { whenChanged } from '@/server/when';
 
 export const dynamic = 'force-dynamic';
@@ -14,7 +15,7 @@ export const metadata: Metadata = { title: 'Gather' };
 
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
   const { plan } = await planPage((await params).id);
-  const access = await accessOf();
+  const access = await pageAccess({ plan: plan.id });
   const [editions, sources, refreshes] = await Promise.all([
     listEditions(store(), access, plan.id),
     listSources(store(), access, plan.id),

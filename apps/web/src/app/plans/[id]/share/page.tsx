@@ -4,14 +4,15 @@ import type { Metadata } from 'next';
 import { FolioList } from '@/features/share/FolioList';
 import { folioPlans } from '@/server/folioPage';
 import { planPage } from '@/server/planPage';
-import { accessOf, store } from '@/server/store';
+import { pageAccess } from '@/server/access';
+import { store } from '@/server/store';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Folios' };
 
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
   const { plan, version } = await planPage((await params).id);
-  const folios = await listFolios(store(), await accessOf());
+  const folios = await listFolios(store(), await pageAccess());
   return (
     <FolioList
       plan={plan}

@@ -1,7 +1,8 @@
 import { askFor, PAGE_FORMATS, readExhibit } from '@clembo/store';
 import { z } from 'zod';
 import { answer, notFound, readBody, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 const Wish = z.object({
   format: z.enum(PAGE_FORMATS),
@@ -13,7 +14,7 @@ const Wish = z.object({
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
   answer(request, async () => {
     const { format, sheet } = await readBody(request, Wish);
-    const access = await accessOf();
+    const access = await accessOf({ exhibit: (await params).id });
     const exhibit = readId((await params).id, 'exhibit');
     if (!(await readExhibit(store(), access, exhibit))) throw notFound('exhibit');
     return { job: await askFor(store(), access, { kind: 'writePages', exhibits: [exhibit], format, sheet }) };

@@ -1,10 +1,17 @@
 import { restoreExhibit } from '@clembo/store';
 import { answer, notFound, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 /** Brings back what was deleted a while ago. */
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
   answer(request, async () => {
-    if (!(await restoreExhibit(store(), await accessOf(), readId((await params).id, 'exhibit'))))
+    if (
+      !(await restoreExhibit(
+        store(),
+        await accessOf({ exhibit: (await params).id }),
+        readId((await params).id, 'exhibit'),
+      ))
+    )
       throw notFound('exhibit');
   });

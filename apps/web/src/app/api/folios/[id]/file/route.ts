@@ -1,7 +1,8 @@
 import { askFor, FOLIO_FORMATS, readFolio } from '@clembo/store';
 import { z } from 'zod';
 import { answer, notFound, readBody, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 const Wanted = z.object({ format: z.enum(FOLIO_FORMATS) });
 

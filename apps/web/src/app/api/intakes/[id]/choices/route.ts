@@ -1,6 +1,7 @@
 import { Choices, keepChoices } from '@clembo/store';
 import { answer, notFound, readBody, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 /** Ids of changes can be many. */
 const MOST = 8 * 1_048_576;
@@ -9,6 +10,13 @@ const MOST = 8 * 1_048_576;
 export const PUT = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
   answer(request, async () => {
     const choices = await readBody(request, Choices, MOST);
-    if (!(await keepChoices(store(), await accessOf(), readId((await params).id, 'intake'), choices)))
+    if (
+      !(await keepChoices(
+        store(),
+        await accessOf({ intake: (await params).id }),
+        readId((await params).id, 'intake'),
+        choices,
+      ))
+    )
       throw notFound('intake');
   });

@@ -1,7 +1,8 @@
 import { readJob, readJobFile } from '@clembo/store';
 import { z } from 'zod';
 import { answer, notFound, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 const Written = z.object({ file: z.string(), type: z.string() });
 

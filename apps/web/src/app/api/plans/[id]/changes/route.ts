@@ -1,7 +1,8 @@
 import { listPlanChanges } from '@clembo/store';
 import { z } from 'zod';
 import { answer, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 const Asked = z.object({ ref: z.string().min(1).max(200).nullable() });
 
@@ -9,5 +10,12 @@ const Asked = z.object({ ref: z.string().min(1).max(200).nullable() });
 export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
   answer(request, async () => {
     const { ref } = Asked.parse({ ref: new URL(request.url).searchParams.get('ref') });
-    return { changes: await listPlanChanges(store(), await accessOf(), readId((await params).id, 'plan'), ref) };
+    return {
+      changes: await listPlanChanges(
+        store(),
+        await accessOf({ plan: (await params).id }),
+        readId((await params).id, 'plan'),
+        ref,
+      ),
+    };
   });

@@ -1,13 +1,14 @@
 import { sourceChanges } from '@clembo/core';
 import { readPlan } from '@clembo/store';
 import { answer, notFound, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 /** What differs between two editions of a plan, `?from=` and `?to=`, as a changes list. */
 export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
   answer(request, async () => {
     const query = new URL(request.url).searchParams;
-    const access = await accessOf();
+    const access = await accessOf({ plan: (await params).id });
     const plan = readId((await params).id, 'plan');
     const edition = async (which: string) => {
       const found = await readPlan(store(), access, plan, readId(query.get(which) ?? '', 'edition'));

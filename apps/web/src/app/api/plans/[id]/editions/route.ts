@@ -1,7 +1,8 @@
 import { keepEdition } from '@clembo/store';
 import { z } from 'zod';
 import { answer, notFound, readBody, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 const Kept = z.object({ name: z.string().trim().min(1).max(300), note: z.string().max(5000).default('') });
 
@@ -9,7 +10,13 @@ const Kept = z.object({ name: z.string().trim().min(1).max(300), note: z.string(
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
   answer(request, async () => {
     const { name, note } = await readBody(request, Kept);
-    const id = await keepEdition(store(), await accessOf(), readId((await params).id, 'plan'), name, note);
+    const id = await keepEdition(
+      store(),
+      await accessOf({ plan: (await params).id }),
+      readId((await params).id, 'plan'),
+      name,
+      note,
+    );
     if (!id) throw notFound('plan');
     return { id };
   });

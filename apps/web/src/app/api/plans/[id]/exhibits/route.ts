@@ -2,14 +2,21 @@ import { Brief } from '@clembo/scene';
 import { createExhibit, orderExhibits } from '@clembo/store';
 import { z } from 'zod';
 import { answer, notFound, readBody, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 const NewExhibit = z.object({ name: z.string().trim().min(1).max(200), brief: Brief });
 
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
   answer(request, async () => {
     const { name, brief } = await readBody(request, NewExhibit);
-    const id = await createExhibit(store(), await accessOf(), readId((await params).id, 'plan'), name, brief);
+    const id = await createExhibit(
+      store(),
+      await accessOf({ plan: (await params).id }),
+      readId((await params).id, 'plan'),
+      name,
+      brief,
+    );
     if (!id) throw notFound('plan');
     return { id };
   });
@@ -20,6 +27,13 @@ const Order = z.object({ order: z.array(z.uuid()).max(1000) });
 export const PUT = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
   answer(request, async () => {
     const { order } = await readBody(request, Order);
-    if (!(await orderExhibits(store(), await accessOf(), readId((await params).id, 'plan'), order)))
+    if (
+      !(await orderExhibits(
+        store(),
+        await accessOf({ plan: (await params).id }),
+        readId((await params).id, 'plan'),
+        order,
+      ))
+    )
       throw notFound('plan');
   });

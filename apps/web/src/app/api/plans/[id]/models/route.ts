@@ -1,7 +1,8 @@
 import { modelKey } from '@clembo/formats';
 import { listModels, putModel } from '@clembo/store';
 import { answer, BadRequest, notFound, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 import { readUpload } from '@/server/upload';
 
 type Context = { params: Promise<{ id: string }> };
@@ -12,7 +13,11 @@ const MOST = 100 * 1_048_576;
 /** The models of a plan, in the order in which they came. */
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
   answer(request, async () => {
-    const models = await listModels(store(), await accessOf(), readId((await params).id, 'plan'));
+    const models = await listModels(
+      store(),
+      await accessOf({ plan: (await params).id }),
+      readId((await params).id, 'plan'),
+    );
     if (!models) throw notFound('plan');
     return { models };
   });
@@ -27,7 +32,7 @@ export const POST = (request: Request, { params }: Context): Promise<Response> =
     const replaces = form.get('replaces');
     return putModel(
       store(),
-      await accessOf(),
+      await accessOf({ plan: (await params).id }),
       planId,
       { file: name, key: modelKey(name), content },
       typeof replaces === 'string' && replaces !== '' ? readId(replaces, 'model') : null,

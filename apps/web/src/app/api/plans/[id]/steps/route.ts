@@ -3,7 +3,8 @@ import { z } from 'zod';
 import { answer, notFound, readId } from '@/server/answer';
 import { hereMark, othersHere } from '@/server/here';
 import { watch } from '@/server/jobs';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 /** How long an answer is held back while nothing changes, in milliseconds. */
 const HELD = 20_000;
@@ -22,7 +23,7 @@ const Asked = z.object({
 export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
   answer(request, async () => {
     const { after, me, here } = Asked.parse(Object.fromEntries(new URL(request.url).searchParams));
-    const access = await accessOf();
+    const access = await accessOf({ plan: (await params).id });
     const id = readId((await params).id, 'plan');
     const until = Date.now() + HELD;
     for (;;) {

@@ -1,7 +1,8 @@
 import { readTurns, turnChange, turnTo } from '@clembo/store';
 import { z } from 'zod';
 import { answer, BadRequest, readBody, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 /** One step back or forth, or to a point of the history: behind the change of this number, 0 before all of them. */
 const Turn = z.union([
@@ -11,13 +12,15 @@ const Turn = z.union([
 
 /** What can be taken back and done again. */
 export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
-  answer(request, async () => readTurns(store(), await accessOf(), readId((await params).id, 'plan')));
+  answer(request, async () =>
+    readTurns(store(), await accessOf({ plan: (await params).id }), readId((await params).id, 'plan')),
+  );
 
 /** Takes changes of a plan back, or does some again that were taken back. */
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
   answer(request, async () => {
     const asked = await readBody(request, Turn);
-    const access = await accessOf();
+    const access = await accessOf({ plan: (await params).id });
     const id = readId((await params).id, 'plan');
     const turned =
       'to' in asked

@@ -1,6 +1,7 @@
 import { dropWeekly, foldersBelow, keepWeekly, readFolio, readPlanHead, readWeekly, WeeklySaid } from '@clembo/store';
 import { answer, BadRequest, notFound, readBody, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 interface Context {
   params: Promise<{ id: string }>;
@@ -9,7 +10,7 @@ interface Context {
 /** What a plan does every week, how that went, and the folders that it may use. */
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
   answer(request, async () => {
-    const access = await accessOf();
+    const access = await accessOf({ plan: (await params).id });
     const id = readId((await params).id, 'plan');
     if (!(await readPlanHead(store(), access, id))) throw notFound('plan');
     return {
@@ -23,7 +24,7 @@ export const GET = (request: Request, { params }: Context): Promise<Response> =>
 export const PUT = (request: Request, { params }: Context): Promise<Response> =>
   answer(request, async () => {
     const said = await readBody(request, WeeklySaid);
-    const access = await accessOf();
+    const access = await accessOf({ plan: (await params).id });
     const id = readId((await params).id, 'plan');
     if (said.folio !== null && !(await readFolio(store(), access, said.folio)))
       throw new BadRequest('The folio that is to be written is not there any more. Choose another.');
@@ -33,5 +34,6 @@ export const PUT = (request: Request, { params }: Context): Promise<Response> =>
 
 export const DELETE = (request: Request, { params }: Context): Promise<Response> =>
   answer(request, async () => {
-    if (!(await dropWeekly(store(), await accessOf(), readId((await params).id, 'plan')))) throw notFound('weekly run');
+    if (!(await dropWeekly(store(), await accessOf({ plan: (await params).id }), readId((await params).id, 'plan'))))
+      throw notFound('weekly run');
   });

@@ -1,7 +1,8 @@
 import { describeEdition } from '@clembo/store';
 import { z } from 'zod';
 import { answer, notFound, readBody, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 const Change = z.object({
   name: z.string().trim().min(1).max(300).optional(),
@@ -23,6 +24,14 @@ export const PATCH = (
       ...(note !== undefined && { note }),
       ...(baseline && { baseline }),
     };
-    if (!(await describeEdition(store(), await accessOf(), readId(id, 'plan'), readId(edition, 'edition'), change)))
+    if (
+      !(await describeEdition(
+        store(),
+        await accessOf({ plan: (await params).id }),
+        readId(id, 'plan'),
+        readId(edition, 'edition'),
+        change,
+      ))
+    )
       throw notFound('edition');
   });

@@ -1,7 +1,8 @@
 import { turnRefresh } from '@clembo/store';
 import { z } from 'zod';
 import { answer, notFound, readBody, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 /** Takes a refresh back, or does it again. */
 export const POST = (
@@ -11,7 +12,13 @@ export const POST = (
   answer(request, async () => {
     const { undo } = await readBody(request, z.object({ undo: z.boolean() }));
     const { id, refresh } = await params;
-    const done = await turnRefresh(store(), await accessOf(), readId(id, 'plan'), readId(refresh, 'refresh'), undo);
+    const done = await turnRefresh(
+      store(),
+      await accessOf({ plan: (await params).id }),
+      readId(id, 'plan'),
+      readId(refresh, 'refresh'),
+      undo,
+    );
     if (!done) throw notFound('refresh');
     return done;
   });

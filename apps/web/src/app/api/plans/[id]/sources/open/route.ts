@@ -1,12 +1,13 @@
 import { ColumnMap, type IntakePart, type IntakeState, packTables, unpackTables } from '@clembo/formats';
 import { askFor, lastSources, reopenIntake } from '@clembo/store';
 import { answer, BadRequest, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 /** Opens the column maps of what the plan was read from last, to read it anew. */
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
   answer(request, async () => {
-    const access = await accessOf();
+    const access = await accessOf({ plan: (await params).id });
     const targetPlan = readId((await params).id, 'plan');
     const sources = (await lastSources(store(), access, targetPlan)).flatMap((s) => {
       const map = ColumnMap.safeParse(s.map);

@@ -1,7 +1,8 @@
 import { workOnEdition } from '@clembo/store';
 import { z } from 'zod';
 import { answer, notFound, readBody, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 /** Makes an edition the working one again; what was worked on is kept as an edition of the name that is given. */
 export const POST = (
@@ -11,7 +12,13 @@ export const POST = (
   answer(request, async () => {
     const { keepAs } = await readBody(request, z.object({ keepAs: z.string().trim().min(1).max(300) }));
     const { id, edition } = await params;
-    const done = await workOnEdition(store(), await accessOf(), readId(id, 'plan'), readId(edition, 'edition'), keepAs);
+    const done = await workOnEdition(
+      store(),
+      await accessOf({ plan: (await params).id }),
+      readId(id, 'plan'),
+      readId(edition, 'edition'),
+      keepAs,
+    );
     if (!done) throw notFound('edition');
     return done;
   });

@@ -2,7 +2,8 @@ import { ColumnMap, unpackTables } from '@clembo/formats';
 import { readSource } from '@clembo/store';
 import { z } from 'zod';
 import { answer, notFound, readId } from '@/server/answer';
-import { accessOf, store } from '@/server/store';
+import { accessOf } from '@/server/access';
+import { store } from '@/server/store';
 
 const Number_ = z.coerce.number().int().min(1).max(2_000_000);
 
@@ -13,7 +14,12 @@ export const GET = (
 ): Promise<Response> =>
   answer(request, async () => {
     const { id, no, row } = await params;
-    const source = await readSource(store(), await accessOf(), readId(id, 'plan'), Number_.parse(no));
+    const source = await readSource(
+      store(),
+      await accessOf({ plan: (await params).id }),
+      readId(id, 'plan'),
+      Number_.parse(no),
+    );
     const table = source?.content && unpackTables(source.content)[0];
     const cells = table?.rows[Number_.parse(row) - table.firstRow];
     if (!source || !table || !cells) throw notFound('row');
