@@ -27,7 +27,8 @@ const config: NextConfig = {
   async headers() {
     return [
       {
-        source: '/:path*',
+        // Pages that are shared say for themselves who may show them.
+        source: '/:path((?!s/).*)',
         headers: [
           { key: 'X-Content-Type-Options', value: 'nosniff' },
           { key: 'Referrer-Policy', value: 'same-origin' },

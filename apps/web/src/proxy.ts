@@ -5,6 +5,8 @@ import { PATH_HEADER, pagePolicy, refusal } from './server/guard';
 /** Every page is answered under our own names only, and says what may run on it. Routes of the API guard themselves. */
 export function proxy(request: NextRequest): NextResponse {
   if (!isReadable(request.nextUrl.pathname)) return says('There is nothing at this address.', 404);
+  // Pages that are shared guard themselves.
+  if (request.nextUrl.pathname.startsWith('/s/')) return NextResponse.next();
   const refused = refusal(request.headers, true);
   if (refused) return says(refused, 403);
   const nonce = randomBytes(16).toString('base64');
@@ -30,4 +32,4 @@ function isReadable(path: string): boolean {
   }
 }
 
-export const config = { matcher: ['/((?!api/|_next/static/|icon.svg).*)', '/api/(.*%.*)'] };
+export const config = { matcher: ['/((?!api/|s/|_next/static/|icon.svg).*)', '/api/(.*%.*)', '/s/(.*%.*)'] };

@@ -1,7 +1,7 @@
 import type { FontMetrics, Scene } from '@clembo/scene';
 import { writeBpmn } from './bpmn/bpmn';
 import type { FontFolder } from './fonts';
-import { writeHtml } from './html/html';
+import { type SharedHtml, writeHtml } from './html/html';
 import { writePdf } from './pdf/pdf';
 import { writePng } from './png/png';
 import { writePptx } from './pptx/pptx';
@@ -36,6 +36,8 @@ export interface WriteOptions {
   notes?: string[];
   /** The pages are to be presented from the file, where a format can. */
   present?: boolean;
+  /** The pages are shown to whoever has their address (a web page only). */
+  shared?: SharedHtml | undefined;
 }
 
 /**
@@ -44,7 +46,7 @@ export interface WriteOptions {
  * @throws PageRefused for a page that the format cannot hold
  */
 export async function writePages(format: PageFormat, scenes: Scene[], options: WriteOptions): Promise<Uint8Array> {
-  const { fonts, folder, date, names = [], notes = [], present = false } = options;
+  const { fonts, folder, date, names = [], notes = [], present = false, shared } = options;
   const [first] = scenes;
   if (!first) throw new Error('a file needs at least one page');
   switch (format) {
@@ -57,7 +59,7 @@ export async function writePages(format: PageFormat, scenes: Scene[], options: W
     case 'png':
       return writePng(first, { fonts, fontPath: folder.path });
     case 'html':
-      return new TextEncoder().encode(writeHtml(scenes, { fonts, embed: folder.embedded(), names, present }));
+      return new TextEncoder().encode(writeHtml(scenes, { fonts, embed: folder.embedded(), names, present, shared }));
     case 'xlsx':
       return writeXlsxOf(scenes, date, names);
     case 'bpmn':

@@ -166,3 +166,19 @@ export { addMail, type Letter, listMail, sendMail } from './mail';
 export { type Deed, DEED_KINDS, type DeedKind, listDeeds, noteDeed } from './deeds';
 export { type Limit, limits } from './limits';
 export { credential, person, signIn, verification } from './schema';
+export {
+  accessOfShared,
+  isPassword,
+  keepShared,
+  type Lay,
+  LAYS,
+  listShared,
+  markOfShared,
+  type OpenedShared,
+  openShared,
+  readShared,
+  revokeShared,
+  type SharedSummary,
+  type SharedWish,
+  sharePage,
+} from './shared';

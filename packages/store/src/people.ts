@@ -3,7 +3,19 @@ import { type Access, AccessRefused, mayOwn, type Role } from './access';
 import { type Database, inTransaction, type Store } from './database';
 import { noteDeed } from './deeds';
 import { ownPlan } from './own';
-import { exhibit, buildModel, intake, invitation, member, person, plan, planRole, signIn, workspace } from './schema';
+import {
+  exhibit,
+  buildModel,
+  intake,
+  invitation,
+  member,
+  person,
+  plan,
+  planRole,
+  sharedPage,
+  signIn,
+  workspace,
+} from './schema';
 
 /** True once anybody has an account: from then on signing in is needed. */
 export async function hasAccounts({ db }: Store): Promise<boolean> {
@@ -55,13 +67,21 @@ export function accessToPlan(whole: Access, belonging: Belonging, planId: string
 }
 
 /** The plan that something belongs to, whoever asks; null when there is no such thing. */
-export async function planOf({ db }: Store, kind: 'exhibit' | 'model' | 'intake', id: string): Promise<string | null> {
+export async function planOf(
+  { db }: Store,
+  kind: 'exhibit' | 'model' | 'intake' | 'shared',
+  id: string,
+): Promise<string | null> {
   if (kind === 'exhibit') {
     const [row] = await db.select({ planId: exhibit.planId }).from(exhibit).where(eq(exhibit.id, id));
     return row?.planId ?? null;
   }
   if (kind === 'model') {
     const [row] = await db.select({ planId: buildModel.planId }).from(buildModel).where(eq(buildModel.id, id));
+    return row?.planId ?? null;
+  }
+  if (kind === 'shared') {
+    const [row] = await db.select({ planId: sharedPage.planId }).from(sharedPage).where(eq(sharedPage.id, id));
     return row?.planId ?? null;
   }
   const [row] = await db.select({ planId: intake.targetPlan }).from(intake).where(eq(intake.id, id));

@@ -703,3 +703,35 @@ export const job = pgTable(
   },
   (t) => [index('job_by_state').on(t.state, t.createdAt), index('job_by_workspace').on(t.workspaceId)],
 );
+
+/** A page or a folio that is shown to whoever has its address, and nothing else of the workspace. */
+export const sharedPage = pgTable(
+  'shared_page',
+  {
+    id: id(),
+    workspaceId: workspaceId(),
+    /** The plan that its exhibit is of; null for a folio. */
+    planId: uuid('plan_id').references(() => plan.id, { onDelete: 'cascade' }),
+    exhibitId: uuid('exhibit_id').references(() => exhibit.id, { onDelete: 'cascade' }),
+    folioId: uuid('folio_id').references(() => folio.id, { onDelete: 'cascade' }),
+    /** How it is laid out: pages below each other, to be presented; or side by side, renewed by itself. */
+    lay: text('lay').notNull(),
+    /** Whether it stays as it is, and the edition that it is of; null for the working one. */
+    frozen: boolean('frozen').notNull(),
+    editionId: uuid('edition_id').references(() => edition.id, { onDelete: 'cascade' }),
+    /** Salt and digest; null where none is asked for. */
+    password: text('password'),
+    /** Sites that may show it within their own pages. */
+    origins: text('origins').array().notNull().default([]),
+    expiresAt: timestamp('expires_at', { withTimezone: true }),
+    revokedAt: timestamp('revoked_at', { withTimezone: true }),
+    madeBy: text('made_by'),
+    opened: integer('opened').notNull().default(0),
+    openedAt: timestamp('opened_at', { withTimezone: true }),
+    /** The page as it was composed last, and of what state of its plans. */
+    content: bytes('content'),
+    mark: text('mark'),
+    createdAt: createdAt(),
+  },
+  (t) => [index('shared_page_by_workspace').on(t.workspaceId, t.createdAt)],
+);

@@ -52,11 +52,17 @@ const belonging = cache(async (account: string): Promise<{ now: Belonging | null
 export const belongingNow = async (account: string) => belonging(account);
 
 /** What a request is about; what belongs to a plan is asked for by what is said for that plan. */
-export type About = { plan: string } | { exhibit: string } | { model: string } | { intake: string } | undefined;
+export type About =
+  | { plan: string }
+  | { exhibit: string }
+  | { model: string }
+  | { intake: string }
+  | { shared: string }
+  | undefined;
 
 async function planIn(about: About): Promise<string | null> {
   if (!about) return null;
-  const [[kind, id]] = Object.entries(about) as [['plan' | 'exhibit' | 'model' | 'intake', string]];
+  const [[kind, id]] = Object.entries(about) as [['plan' | 'exhibit' | 'model' | 'intake' | 'shared', string]];
   if (!z.uuid().safeParse(id).success) return null;
   return kind === 'plan' ? id : planOf(store(), kind, id);
 }

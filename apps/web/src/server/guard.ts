@@ -17,6 +17,19 @@ function hostName(host: string | null): string | null {
   return m ? m[1]!.toLowerCase() : null;
 }
 
+/** Why a request is not answered under the name that it was sent to, or null. */
+export function hostRefusal(
+  headers: Headers,
+  hosts = process.env.CLEMBO_HOSTS,
+  base = process.env.BASE_URL,
+): string | null {
+  const host = headers.get('host');
+  const name = hostName(host);
+  if (name === null || !(LOOPBACK.has(name) || namesOf(hosts).has(name) || name === baseHost(base)))
+    return 'This server is not known under that name. Open it at its own address, or name the host in CLEMBO_HOSTS.';
+  return null;
+}
+
 /**
  * Why a request is not answered, or null. Other sites must not read or write through the browser of a visitor: the
  * server answers under its own names only (a foreign name may lead to the same address), and to its own pages only.
@@ -29,9 +42,8 @@ export function refusal(
   base = process.env.BASE_URL,
 ): string | null {
   const host = headers.get('host');
-  const name = hostName(host);
-  if (name === null || !(LOOPBACK.has(name) || namesOf(hosts).has(name) || name === baseHost(base)))
-    return 'This server is not known under that name. Open it at its own address, or name the host in CLEMBO_HOSTS.';
+  const unknown = hostRefusal(headers, hosts, base);
+  if (unknown) return unknown;
   const origin = headers.get('origin');
   if (origin !== null && !(URL.canParse(origin) && new URL(origin).host === host))
     return 'Requests from other sites are refused.';

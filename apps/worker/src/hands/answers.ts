@@ -69,6 +69,8 @@ export interface PagesInput {
   format: PageFormat;
   /** The page that is wanted of an exhibit that runs over several; null for all. */
   sheet: number | null;
+  /** Where they are shown to whoever has their address: how, and whether they follow their plans. */
+  shared?: { lay: 'pages' | 'wall'; live: boolean };
   /** Milliseconds since 1970: the date that the file carries. */
   date: number;
 }

@@ -80,7 +80,7 @@ export async function writePages(
         scenes.map((scene) => ({ scene, name: scenes.length > 1 ? `${name}, ${scene.sheet?.number}` : name })),
       );
   report('Writing the file', 0.7);
-  const options = { fonts, folder: pageFonts(), date: new Date(input.date) };
+  const options = { fonts, folder: pageFonts(), date: new Date(input.date), shared: input.shared };
   const bytes =
     holdsSeveral(format) || pages.length === 1
       ? await write(

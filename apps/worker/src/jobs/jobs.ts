@@ -1,5 +1,6 @@
 import type { JobInput } from '@clembo/store';
 import type { Outcome, Room } from '../room';
+import { composeSharedJob } from './composeShared';
 import { correctIntakeJob } from './correctIntake';
 import { makePlanJob } from './makePlan';
 import { readIntakeJob } from './readIntake';
@@ -30,6 +31,7 @@ export const JOBS: Doers = {
   weeklyRun: (room, { plan }) => weeklyRunJob(room, plan),
   writePlan: (room, { plan, format }) => writePlanJob(room, plan, format),
   writeFolio: (room, { folio, format }) => writeFolioJob(room, folio, format),
+  composeShared: (room, { shared, mark }) => composeSharedJob(room, shared, mark),
   writePages: (room, { exhibits, format, sheet }) => writePagesJob(room, exhibits, format, sheet),
 };
 

@@ -14,8 +14,8 @@ import { WrittenPage } from '../hands/answers';
 import { JobRefused, type Outcome, type Room } from '../room';
 import { dateOf, editionsOf, pageOf, sentPlan } from './writePages';
 
-/** Writes a folio as one file, from its plans as they are now. Pages whose exhibit is gone are left out. */
-export async function writeFolioJob(room: Room, id: string, format: FolioFormat): Promise<Outcome> {
+/** A folio with all that composing it needs, of its plans as they are now. Pages whose exhibit is gone are left out. */
+export async function gatherFolio(room: Room, id: string) {
   const { store, access } = room;
   const stored = await readFolio(store, access, id);
   if (!stored) throw new JobRefused('There is no such folio (any more).');
@@ -47,25 +47,28 @@ export async function writeFolioJob(room: Room, id: string, format: FolioFormat)
     });
   }
   const date = new Date(Math.max(...plans.map((p) => dateOf(p.stored).getTime())));
-  const { bytes } = await room.hand(
-    'writePages',
-    {
+  return {
+    name: stored.name,
+    versions: Object.fromEntries(plans.map((p) => [p.stored.id, p.stored.version])),
+    sent: {
       plans: sent,
-      folio: { content: stored.content },
+      folio: { content: stored.content as object },
       pages,
       locale: await localeOf(store, access),
-      format,
-      sheet: null,
       date: date.getTime(),
     },
-    WrittenPage,
-    `Writing “${stored.name}”`,
-  );
-  await noteWritten(store, access, id, Object.fromEntries(plans.map((p) => [p.stored.id, p.stored.version])));
+  };
+}
+
+/** Writes a folio as one file, from its plans as they are now. */
+export async function writeFolioJob(room: Room, id: string, format: FolioFormat): Promise<Outcome> {
+  const { name, versions, sent } = await gatherFolio(room, id);
+  const { bytes } = await room.hand('writePages', { ...sent, format, sheet: null }, WrittenPage, `Writing “${name}”`);
+  await noteWritten(room.store, room.access, id, versions);
   const packed = format === 'png';
   return {
     result: {
-      file: `${fileStem(stored.name)}.${packed ? 'zip' : format}`,
+      file: `${fileStem(name)}.${packed ? 'zip' : format}`,
       type: packed ? 'application/zip' : PAGE_TYPES[format],
     },
     file: bytes,

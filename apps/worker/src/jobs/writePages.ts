@@ -15,8 +15,8 @@ import {
 import { type SentModels, type SentPlanOfPages, WrittenPage } from '../hands/answers';
 import { JobRefused, type Outcome, type Room } from '../room';
 
-/** Writes exhibits of one plan as one file, from the plan as it is now. */
-export async function writePagesJob(room: Room, ids: string[], format: PageFormat, sheet?: number): Promise<Outcome> {
+/** Exhibits of one plan with all that composing them needs; of an edition of it where one is named. */
+export async function gatherPages(room: Room, ids: readonly string[], edition?: string) {
   const { store, access } = room;
   const exhibits: StoredExhibit[] = [];
   for (const id of ids) {
@@ -24,29 +24,37 @@ export async function writePagesJob(room: Room, ids: string[], format: PageForma
     if (exhibit) exhibits.push(exhibit);
   }
   const [first] = exhibits;
-  const stored = first && (await readPlan(store, access, first.planId));
+  const stored = first && (await readPlan(store, access, first.planId, edition));
   if (!stored || exhibits.some((e) => e.planId !== stored.id))
     throw new JobRefused('There is no such exhibit (any more).');
   const pages = [];
   const editionOf = editionsOf(room, stored.id);
   for (const exhibit of exhibits) pages.push({ of: 0, ...(await pageOf(exhibit, stored, editionOf)) });
-  // A drawing or a picture holds one page; what holds several holds all.
-  const one = exhibits.length === 1 && !holdsSeveral(format);
-  const [title, name] =
-    exhibits.length === 1 ? [first.name, `“${first.name}”`] : ['exhibits', `${ids.length} exhibits`];
-  // A file carries the date of its edition: the same page gives the same bytes, whenever it is exported.
-  const date = dateOf(stored);
-  const { bytes } = await room.hand(
-    'writePages',
-    {
+  return {
+    exhibits,
+    stored,
+    sent: {
       plans: [await sentPlan(room, stored, pages)],
       folio: null,
       pages,
       locale: await localeOf(store, access),
-      format,
-      sheet: one ? (sheet ?? 1) : null,
-      date: date.getTime(),
+      // A file carries the date of its edition: the same page gives the same bytes, whenever it is exported.
+      date: dateOf(stored).getTime(),
     },
+  };
+}
+
+/** Writes exhibits of one plan as one file, from the plan as it is now. */
+export async function writePagesJob(room: Room, ids: string[], format: PageFormat, sheet?: number): Promise<Outcome> {
+  const { exhibits, stored, sent } = await gatherPages(room, ids);
+  const first = exhibits[0]!;
+  // A drawing or a picture holds one page; what holds several holds all.
+  const one = exhibits.length === 1 && !holdsSeveral(format);
+  const [title, name] =
+    exhibits.length === 1 ? [first.name, `“${first.name}”`] : ['exhibits', `${ids.length} exhibits`];
+  const { bytes } = await room.hand(
+    'writePages',
+    { ...sent, format, sheet: one ? (sheet ?? 1) : null },
     WrittenPage,
     `Writing ${name}`,
   );

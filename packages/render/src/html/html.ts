@@ -2,6 +2,7 @@ import { type ContentTable, type FontMetrics, HAIRLINE, INK, KELP, PAPER, type S
 import { fontFaceRules, writeSvg } from '../svg/svg';
 import { escapeXml } from '../xml';
 import { PLAYER, PLAYER_HASH, playerHtml } from './player';
+import { RENEWED, WATCH_STYLE, WATCHER, WATCHER_HASH } from './watcher';
 import { hopsHtml, PRESENT_BUTTON, PRESENT_STYLE, PRESENTER, PRESENTER_HASH } from './presenter';
 
 export interface HtmlOptions {
@@ -12,6 +13,15 @@ export interface HtmlOptions {
   names?: string[];
   /** The pages are to be presented from the file. */
   present?: boolean;
+  /** The pages are shown to whoever has their address: nothing is written but what is to be seen on them. */
+  shared?: SharedHtml | undefined;
+}
+
+export interface SharedHtml {
+  /** Below each other, or side by side. */
+  lay: 'pages' | 'wall';
+  /** Whether it is to be asked for changes. */
+  live: boolean;
 }
 
 /**
@@ -19,26 +29,28 @@ export interface HtmlOptions {
  * and as a table. Printed, each page takes a sheet of its own size. Only files with pictures
  * that play, and files that present themselves, run a script.
  */
-export function writeHtml(scenes: Scene[], { fonts, embed, names = [], present = false }: HtmlOptions): string {
+export function writeHtml(scenes: Scene[], { fonts, embed, names = [], present = false, shared }: HtmlOptions): string {
   const [first] = scenes;
   if (!first) throw new Error('a page of HTML needs at least one page');
-  const nameOf = (scene: Scene, k: number) => names[k] ?? scene.title;
+  // What a page is called by those who made it is for them.
+  const nameOf = (scene: Scene, k: number) => (shared ? undefined : names[k]) ?? scene.title;
   const plays = scenes.some((s) => (s.play?.length ?? 0) > 0);
-  const scripts = `${plays ? ` 'sha256-${PLAYER_HASH}'` : ''}${present ? ` 'sha256-${PRESENTER_HASH}'` : ''}`;
+  const scripts = `${plays ? ` 'sha256-${PLAYER_HASH}'` : ''}${present ? ` 'sha256-${PRESENTER_HASH}'` : ''}${shared?.live ? ` 'sha256-${WATCHER_HASH}'` : ''}`;
   const contents =
     scenes.length > 1
       ? `<nav aria-label="Pages"><ol>${scenes.map((s, k) => `<li><a href="#page-${k + 1}">${escapeXml(nameOf(s, k))}</a></li>`).join('')}</ol></nav>`
       : '';
   const pages = scenes.map(
     (scene, k) =>
-      `<section id="page-${k + 1}" aria-label="${escapeXml(nameOf(scene, k))}" lang="${scene.language}" style="page:sheet${k + 1}"><div class="sheet" style="aspect-ratio:${scene.width}/${scene.height};max-width:${widest(scene)};--r:${(scene.width / scene.height).toFixed(4)}">${writeSvg(scene, { fonts, sized: false })}${hopsHtml(scene, scenes)}</div>${playerHtml(scene.play ?? [], k)}${tableHtml(scene.content)}</section>`,
+      `<section id="page-${k + 1}" aria-label="${escapeXml(nameOf(scene, k))}" lang="${scene.language}" style="page:sheet${k + 1}"><div class="sheet" style="aspect-ratio:${scene.width}/${scene.height};max-width:${widest(scene)};--r:${(scene.width / scene.height).toFixed(4)}">${writeSvg(scene, { fonts, sized: false, bare: shared !== undefined })}${hopsHtml(scene, scenes)}</div>${playerHtml(scene.play ?? [], k)}${shared ? '' : tableHtml(scene.content)}</section>`,
   );
   const sizes = scenes.map((s, k) => `@page sheet${k + 1}{size:${s.width}pt ${s.height}pt;margin:0}`).join('');
   return [
     `<!doctype html><html lang="${first.language}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1">`,
-    `<meta http-equiv="Content-Security-Policy" content="default-src 'none';style-src 'unsafe-inline';font-src data:;img-src data:${scripts === '' ? '' : `;script-src${scripts}`}">`,
-    `<title>${escapeXml(first.title)}</title><style>${fontFaceRules(scenes, fonts, embed)}${STYLE}${PRESENT_STYLE}${sizes}</style></head><body>`,
-    `${contents}${present ? PRESENT_BUTTON : ''}<main>${pages.join('')}</main>${present ? `<script>${PRESENTER}</script>` : ''}${plays ? `<script>${PLAYER}</script>` : ''}</body></html>\n`,
+    shared ? '<meta name="robots" content="noindex,nofollow">' : '',
+    `<meta http-equiv="Content-Security-Policy" content="default-src 'none'${shared?.live ? ";connect-src 'self'" : ''};style-src 'unsafe-inline';font-src data:;img-src data:${scripts === '' ? '' : `;script-src${scripts}`}">`,
+    `<title>${escapeXml(first.title)}</title><style>${fontFaceRules(scenes, fonts, embed)}${STYLE}${PRESENT_STYLE}${shared ? WATCH_STYLE + WALL_STYLE : ''}${sizes}</style></head><body${shared?.lay === 'wall' ? ' class="wall"' : ''}>`,
+    `${contents}${present ? PRESENT_BUTTON : ''}<main>${pages.join('')}</main>${present ? `<script>${PRESENTER}</script>` : ''}${plays ? `<script>${PLAYER}</script>` : ''}${shared?.live ? `${RENEWED}<script>${WATCHER}</script>` : ''}</body></html>\n`,
   ].join('');
 }
 
@@ -55,6 +67,12 @@ const STYLE = [
   `.play{max-width:900px;margin:16px auto 0;background:${PAPER};padding:14px 18px}.play img{display:none;width:100%}.play img.on{display:block}.play p{margin:0 0 6px}.play div{display:flex;gap:12px;align-items:center;margin-top:8px}.play input{flex:1;accent-color:${KELP}}.play button{font:inherit;padding:3px 12px;border:1px solid ${HAIRLINE};border-radius:5px;background:${PAPER}}`,
   `table{border-collapse:collapse;margin-top:8px;background:${PAPER};width:100%}caption{text-align:left;font-weight:600;padding:6px 10px}th,td{text-align:left;padding:4px 10px;border-top:1px solid ${HAIRLINE};vertical-align:top;font-variant-numeric:tabular-nums}thead th{border-top:0}tbody th{font-weight:400}`,
   '@media print{body{background:none}main{padding:0}nav,details,.play{display:none}section{margin:0;break-after:page}section:last-child{break-after:auto}.sheet{max-width:none!important;box-shadow:none}}',
+].join('');
+
+/** Pages side by side, the first as wide as all; on a phone below each other. */
+const WALL_STYLE = [
+  '.wall nav,.wall .play{display:none}.wall:not(.presenting) main{padding:14px;display:grid;gap:14px;grid-template-columns:repeat(auto-fit,minmax(min(100%,560px),1fr));align-items:start}',
+  '.wall:not(.presenting) section{margin:0}.wall:not(.presenting) .sheet{max-width:none!important}.wall .present{opacity:0}.wall .present:hover,.wall .present:focus{opacity:1}',
 ].join('');
 
 /** The same content as a table. */

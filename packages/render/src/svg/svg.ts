@@ -18,6 +18,8 @@ export interface SvgOptions {
   embed?: Map<string, string>;
   /** Whether nodes carry the reference of what they show, for pages that can be clicked. */
   references?: boolean;
+  /** Nothing is written but what is to be seen: no titles and descriptions of what is drawn. */
+  bare?: boolean;
   /** Width and height as attributes; without them the picture fills what holds it. */
   sized?: boolean;
 }
@@ -27,8 +29,8 @@ export function writeSvg(scene: Scene, options: SvgOptions): string {
   const out: string[] = [];
   const size = options.sized === false ? '' : ` width="${scene.width}pt" height="${scene.height}pt"`;
   out.push(
-    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${scene.width} ${scene.height}"${size} xml:lang="${scene.language}" role="img" aria-label="${escapeXml(scene.title)}">`,
-    `<title>${escapeXml(scene.title)}</title><desc>${escapeXml(scene.description)}</desc>`,
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${scene.width} ${scene.height}"${size} xml:lang="${scene.language}"${options.bare ? '' : ` role="img" aria-label="${escapeXml(scene.title)}"`}>`,
+    options.bare ? '' : `<title>${escapeXml(scene.title)}</title><desc>${escapeXml(scene.description)}</desc>`,
     `<style>${options.embed ? fontFaceRules([scene], options.fonts, options.embed) : ''}text{white-space:pre;text-rendering:geometricPrecision;font-kerning:none;font-variant-ligatures:none;font-feature-settings:"calt" 0,"liga" 0,"kern" 0}${faceRules(scene, options.fonts)}</style>`,
     definitions(scene),
     `<rect width="${scene.width}" height="${scene.height}" fill="${scene.paper}"/>`,
@@ -110,12 +112,13 @@ function writeNode(out: string[], node: SceneNode, options: SvgOptions): void {
   switch (node.type) {
     case 'group': {
       const clip = node.clip ? ` clip-path="url(#${clipId(node.clip)})"` : '';
-      if (node.link !== undefined) out.push(`<a href="${escapeXml(node.link)}">`);
+      const link = options.bare ? undefined : node.link;
+      if (link !== undefined) out.push(`<a href="${escapeXml(link)}">`);
       out.push(`<g${clip}${about}>`);
-      if (node.name !== undefined)
+      if (node.name !== undefined && !options.bare)
         out.push(`<title>${escapeXml([node.name, node.alt].filter(Boolean).join(': '))}</title>`);
       for (const child of node.children) writeNode(out, child, options);
-      out.push(node.link === undefined ? '</g>' : '</g></a>');
+      out.push(link === undefined ? '</g>' : '</g></a>');
       return;
     }
     case 'text':

@@ -34,7 +34,13 @@ export const JOB_CHANNEL = 'clembo_job';
 const tell = (db: Database, id: string): Promise<unknown> => db.execute(sql`select pg_notify(${JOB_CHANNEL}, ${id})`);
 
 /** Jobs that change nothing: whoever may read may ask for them. */
-const READS: ReadonlySet<JobInput['kind']> = new Set(['writePages', 'writePlan', 'writeFolio', 'compareIntake']);
+const READS: ReadonlySet<JobInput['kind']> = new Set([
+  'writePages',
+  'writePlan',
+  'writeFolio',
+  'compareIntake',
+  'composeShared',
+]);
 
 /**
  * Puts a job into the queue of the database, for any process that works on it.

@@ -76,6 +76,8 @@ export const JobInput = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('weeklyRun'), plan: z.uuid() }),
   /** Writes a folio as one file that holds together. */
   z.object({ kind: z.literal('writeFolio'), folio: z.uuid(), format: z.enum(FOLIO_FORMATS) }),
+  /** Composes a page that is shared, as it stands now. */
+  z.object({ kind: z.literal('composeShared'), shared: z.uuid(), mark: z.string().max(20_000) }),
   /** Writes exhibits of one plan as one file. */
   z.object({
     kind: z.literal('writePages'),

@@ -9,6 +9,7 @@ import { ask } from '@/ui/ask';
 import { Frame, type FramePlan } from '@/ui/Frame';
 import { toast, wrong } from '@/ui/Toasts';
 import { usePlanRoom } from '@/workers/planRoom';
+import { SharedPages } from './SharedPages';
 import { Weekly } from './Weekly';
 import type { FolioPlan } from './useRooms';
 
@@ -136,6 +137,11 @@ export function FolioList({ plan, version, plans, folios }: Props) {
               </ul>
             </section>
           )}
+          <SharedPages
+            planId={plan.id}
+            exhibits={(own?.exhibits ?? []).map(({ id, name }) => ({ id, name }))}
+            folios={sorted.filter((f) => f.folio.pages.length > 0).map(({ id, name }) => ({ id, name }))}
+          />
           <Weekly planId={plan.id} folios={sorted.map(({ id, name }) => ({ id, name }))} />
         </div>
       </div>

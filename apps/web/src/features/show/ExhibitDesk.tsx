@@ -241,6 +241,7 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
           )}
           <UndoRedo canUndo={canUndo} canRedo={canRedo} onUndo={undo} onRedo={redo} />
           <ExportMenu
+            planId={plan.id}
             exhibitId={exhibit.id}
             saved={saved}
             sheet={page?.sheet.number ?? 1}

@@ -2,6 +2,7 @@
 import type { Brief } from '@clembo/scene/brief';
 import { Menu, MenuButton, MenuItems } from '@headlessui/react';
 import { Download } from 'lucide-react';
+import { useRouter } from 'next/navigation';
 import { MenuEntry } from '@/ui/MenuEntry';
 import { takeFile } from '@/ui/takeFile';
 import { toast, wrong } from '@/ui/Toasts';
@@ -38,6 +39,7 @@ export async function exportExhibit(
 }
 
 interface Props {
+  planId: string;
   exhibitId: string;
   saved: () => Promise<void>;
   /** The page on screen, of an exhibit that runs over several: a drawing or a picture is of that one. */
@@ -50,9 +52,11 @@ interface Props {
 }
 
 /** Files, paper and clipboard. */
-export function ExportMenu({ exhibitId, saved, sheet, page, brief, name, allPages }: Props) {
+export function ExportMenu({ planId, exhibitId, saved, sheet, page, brief, name, allPages }: Props) {
+  const router = useRouter();
   const others: [title: string, use: string, run: () => Promise<void>][] = [
     ['Print', 'on paper of its size', async () => printPages(await allPages())],
+    ['Share', 'by an address', async () => router.push(`/plans/${planId}/share?share=${exhibitId}`)],
     ['Brief', 'for the command line', async () => saveBrief(name, brief)],
     [
       'Copy the picture',
