@@ -2,6 +2,7 @@
 // Used by `npm start` and `npm test`, with the addresses in DATABASE_URL and, where the database itself is to be
 // made, CLEMBO_ADMIN_URL: tsx tools/prepare-store.ts [--fresh]
 import { packGeometry, type Plan, schedulePlan } from '@clembo/core';
+import { createHmac } from 'node:crypto';
 import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { modelKey, readModel, writePlanCsv } from '@clembo/formats';
@@ -11,6 +12,7 @@ import {
   createExhibit,
   createPlan,
   firstWorkspace,
+  hasAccounts,
   migrateStore,
   openStore,
   putReadModel,
@@ -108,9 +110,20 @@ async function prepare(url: string, adminUrl: string | undefined): Promise<void>
     const workspace = await firstWorkspace(store, 'Our work');
     if (workspace.created) await fillFolders(process.env.CLEMBO_FOLDERS);
     if (workspace.created) await putDemoIn(store, { workspace: workspace.id, person: null, role: 'owner' });
+    await sayFirst(store);
   } finally {
     await store.pool.end();
   }
+}
+
+/** Where others than this machine reach the server, the first account is made by an address that only we say. */
+async function sayFirst(store: Store): Promise<void> {
+  const { BASE_URL, CLEMBO_BIND = '127.0.0.1', CLEMBO_PORT = '3000', CLEMBO_SECRET } = process.env;
+  const base = BASE_URL ?? `http://${CLEMBO_BIND}:${CLEMBO_PORT}`;
+  const isOwn = [CLEMBO_BIND, new URL(base).hostname].every((h) => ['127.0.0.1', 'localhost', '::1'].includes(h));
+  if (isOwn || !CLEMBO_SECRET || (await hasAccounts(store))) return;
+  const code = createHmac('sha256', CLEMBO_SECRET).update('first account').digest('base64url');
+  process.stdout.write(`  The first account, which owns the workspace, is made here: ${base}/first?code=${code}\n`);
 }
 
 /** A stand-in for the folder where a planner leaves a file every week: the one that comes after the demo plan. */

@@ -127,6 +127,9 @@ async function start() {
   // Where weekly runs take files from and put pages; a planner's folder with the next file of the demo is in it.
   process.env.CLEMBO_SECRET = secretIn(join(root, '.data'));
   process.env.CLEMBO_FOLDERS ??= join(root, '.data/folders');
+  const host = process.env.HOST ?? '127.0.0.1';
+  process.env.CLEMBO_BIND = host;
+  process.env.CLEMBO_PORT = String(port);
   const given = process.env.DATABASE_URL;
   if (given) {
     const { host, name } = readDatabaseUrl(given);
@@ -165,12 +168,12 @@ async function start() {
   const hold = (part) => writeFileSync(lock, JSON.stringify(Object.assign(holds, part)));
   const worker = startWorker(root, url, tell, (pid) => hold({ worker: pid }));
   services.push(worker);
-  const web = await startWeb(root, port, url, '.next', tell, (pid) => hold({ server: pid }));
+  const web = await startWeb(root, port, url, '.next', tell, (pid) => hold({ server: pid }), host);
   services.push(web);
   for (const service of services) service.gaveUp.catch(giveUp);
   if (stopping) return;
   hold({ server: web.pid(), worker: worker.pid(), address });
-  say(`\nClembo is ready: ${address}\nStop it with Ctrl-C.`);
+  say(`\nClembo is ready: ${process.env.BASE_URL ?? address}\nStop it with Ctrl-C.`);
   if ((process.env.DISPLAY || process.env.WAYLAND_DISPLAY) && findProgram('xdg-open'))
     spawn('xdg-open', [address], { stdio: 'ignore', detached: true }).unref();
 }

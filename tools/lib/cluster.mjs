@@ -281,7 +281,7 @@ export async function startCluster(root, name, bin) {
   };
   const url = (database) =>
     `postgresql://${USER}:${readFileSync(join(home, 'password'), 'utf8')}@127.0.0.1:${port}/${database}`;
-  return { url: url('clembo'), admin: url('postgres'), home, stop, watch };
+  return { url: url('clembo'), admin: url('postgres'), home, stop, watch, adopted: found !== null };
 }
 
 /** How often within a minute a server is started again. */

@@ -5,7 +5,9 @@ import { fileURLToPath } from 'node:url';
 import {
   askDueRuns,
   cancelledOf,
+  causesOf,
   endJob,
+  faultLines,
   forgetInvitations,
   IntakeGone,
   JobCancelled,
@@ -18,6 +20,7 @@ import {
   takeJob,
 } from '@clembo/store';
 import { Logger, run } from 'graphile-worker';
+import pino from 'pino';
 import { z } from 'zod';
 import { Hands, HandStopped } from './hands/hands';
 import { doJob } from './jobs/jobs';
@@ -78,8 +81,11 @@ async function work(id: string, isLast: boolean): Promise<void> {
   }
 }
 
-const log = (what: string, error: unknown) =>
-  process.stderr.write(`${what}: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`);
+const logger = pino({ base: { part: 'worker', pid: process.pid } }, pino.destination({ dest: 2, sync: true }));
+function log(what: string, error: unknown): void {
+  if (process.env.CLEMBO_LOG === 'json') logger.error({ what, causes: causesOf(error) });
+  else process.stderr.write(`${faultLines(what, error)}\n`);
+}
 
 /** How often is looked whether a weekly run is due, in milliseconds. */
 const DUE = 15_000;
@@ -95,7 +101,7 @@ const post = setInterval(() => {
   if (!sendAll || sending) return;
   sending = true;
   sendAll()
-    .then(({ failed }) => failed && process.stderr.write(`mail could not be sent: ${failed}\n`))
+    .then(({ failed }) => failed !== null && log('mail could not be sent', new Error(failed)))
     .catch((error) => log('sending mail failed', error))
     .finally(() => {
       sending = false;

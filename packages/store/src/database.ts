@@ -1,6 +1,7 @@
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
+import { readMigrationFiles } from 'drizzle-orm/migrator';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { Logger, runMigrations } from 'graphile-worker';
 import pg from 'pg';
@@ -27,9 +28,26 @@ export function openStore(url: string): Store {
 
 /** Brings the database to the schema of this version. */
 export async function migrateStore(store: Store, folder = migrationsFolder()): Promise<void> {
-  await migrate(store.db, { migrationsFolder: folder });
+  // Several processes may start at once: one of them does it, the others wait and find it done.
+  const client = await store.pool.connect();
+  try {
+    await client.query('select pg_advisory_lock(712004)');
+    await migrate(drizzle(client), { migrationsFolder: folder });
+  } finally {
+    await client.query('select pg_advisory_unlock(712004)').catch(() => {});
+    client.release();
+  }
   // The queue of jobs has a schema of its own.
   await runMigrations({ pgPool: store.pool, logger: new Logger(() => () => {}) });
+}
+
+/** Whether the database answers, and is at the schema of this version. */
+export async function isMigrated(store: Store, folder = migrationsFolder()): Promise<boolean> {
+  const wanted = readMigrationFiles({ migrationsFolder: folder }).length;
+  const { rows } = await store.pool.query<{ done: number }>(
+    'select count(*)::int as done from drizzle.__drizzle_migrations',
+  );
+  return rows[0]!.done >= wanted;
 }
 
 export const migrationsFolder = (): string => join(dirname(fileURLToPath(import.meta.url)), '../drizzle');

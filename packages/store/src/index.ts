@@ -2,7 +2,7 @@ export { type Access, AccessRefused, mayComment, mayOwn, mayWrite, type Role, RO
 export { PlanRefused } from './accept';
 export { changePlan, VersionPassed } from './changePlan';
 export { orderKeys } from './order';
-export { type Database, migrateStore, openStore, type Store } from './database';
+export { type Database, isMigrated, migrateStore, openStore, type Store } from './database';
 export {
   type ChangedExhibit,
   changeExhibit,
@@ -35,6 +35,7 @@ export {
   askFor,
   cancelJob,
   cancelledOf,
+  countJobs,
   endJob,
   hasEnded,
   type JobView,
@@ -182,3 +183,4 @@ export {
   type SharedWish,
   sharePage,
 } from './shared';
+export { type Cause, causesOf, faultLines } from './fault';

@@ -15,6 +15,8 @@ import { NextResponse } from 'next/server';
 import { z } from 'zod';
 import { SignInNeeded } from './access';
 import { refusal } from './guard';
+import { logAnswer, logFault } from './log';
+import { metrics, routeOf } from './metrics';
 
 /** Something that the person who asked can put right, with the status that goes with it. */
 export class BadRequest extends Error {
@@ -47,6 +49,18 @@ const says = (error: string, status: number, more: object = {}): Response =>
 
 /** Runs a route's work, if the request may be answered at all, and turns what it throws into an answer in words. */
 export async function answer(request: Request, work: () => Promise<unknown>): Promise<Response> {
+  const begun = performance.now();
+  const response = await answerOf(request, work);
+  const path = routeOf(new URL(request.url).pathname);
+  const milliseconds = performance.now() - begun;
+  metrics()
+    .answers.labels(path, request.method, String(response.status))
+    .observe(milliseconds / 1000);
+  logAnswer(request.method, path, response.status, milliseconds);
+  return response;
+}
+
+async function answerOf(request: Request, work: () => Promise<unknown>): Promise<Response> {
   const refused = refusal(request.headers, false);
   if (refused) return says(refused, 403);
   try {
@@ -60,28 +74,11 @@ export async function answer(request: Request, work: () => Promise<unknown>): Pr
       const places = error.issues.slice(0, 3).map((i) => `${i.path.join('.') || 'request'}: ${i.message}`);
       return says(`The request is not valid. ${places.join('; ')}.`, 400);
     }
-    log(request, error);
+    logFault(`${request.method} ${new URL(request.url).pathname} failed`, error);
     if (isDatabaseAway(error))
       return says('The database does not answer. It is being started again; try again in a moment.', 503);
     return says('Something went wrong on the server; nothing was changed. Try again.', 500);
   }
-}
-
-/** The causes of a fault, without the values that were asked with: those belong to the person. */
-function log(request: Request, error: unknown): void {
-  const lines = [`${request.method} ${new URL(request.url).pathname} failed`];
-  for (let at: unknown = error; at instanceof Error; at = at.cause) {
-    // The query layer words its errors with the whole statement and its parameters.
-    const words = at.message.startsWith('Failed query') ? 'a query failed' : at.message;
-    lines.push(
-      `  ${at.name}: ${words}`,
-      ...(at.stack ?? '')
-        .split('\n')
-        .filter((line) => /^\s+at /.test(line))
-        .slice(0, 8),
-    );
-  }
-  process.stderr.write(`${lines.join('\n')}\n`);
 }
 
 const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', '57P01', '57P02', '57P03', '08006', '08003', '08001']);

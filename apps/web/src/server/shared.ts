@@ -14,6 +14,8 @@ import { createHash } from 'node:crypto';
 import { BadRequest } from './answer';
 import { hostRefusal } from './guard';
 import { watch } from './jobs';
+import { logFault } from './log';
+import { metrics } from './metrics';
 import { isPass, passOf, sharedIdOf } from './sharedAddress';
 import { limitGuesses, limitTries } from './signing';
 import { store } from './store';
@@ -82,18 +84,23 @@ const isOpen = (request: Request, shared: OpenedShared): boolean =>
   shared.password === null || isPass(cookieOf(request, passName(shared.id)) ?? '', shared.id, shared.password);
 
 /** Faults are told in general words: an address may be open to anybody. */
-async function guarded(work: () => Promise<Response>): Promise<Response> {
+async function guarded(request: Request, work: () => Promise<Response>): Promise<Response> {
+  const begun = performance.now();
   try {
-    return await work();
+    const response = await work();
+    metrics()
+      .answers.labels('/s/:token', request.method, String(response.status))
+      .observe((performance.now() - begun) / 1000);
+    return response;
   } catch (error) {
-    process.stderr.write(`a shared page failed: ${error instanceof Error ? error.message : 'unknown'}\n`);
+    logFault('a shared page failed', error);
     return says('Not now', 'The page cannot be shown at the moment. Try again in a minute.', 503);
   }
 }
 
 /** Answers with a page that is shared, composed anew where what it shows has changed. */
 export const answerShared = (request: Request, token: string): Promise<Response> =>
-  guarded(async () => {
+  guarded(request, async () => {
     const shared = await find(request, token);
     if (shared instanceof Response) return shared;
     if (!isOpen(request, shared)) return asksPassword(shared.origins, null);
@@ -139,7 +146,7 @@ export async function freezeShared(id: string): Promise<string | null> {
 
 /** Takes the password of a shared page. */
 export const openByPassword = (request: Request, token: string): Promise<Response> =>
-  guarded(async () => {
+  guarded(request, async () => {
     const shared = await find(request, token);
     if (shared instanceof Response) return shared;
     if (shared.password === null) return answerShared(request, token);
@@ -168,7 +175,7 @@ export const openByPassword = (request: Request, token: string): Promise<Respons
 
 /** Answers with a mark that changes when the page does, and says nothing else. */
 export const answerMark = (request: Request, token: string): Promise<Response> =>
-  guarded(async () => {
+  guarded(request, async () => {
     const shared = await find(request, token);
     if (shared instanceof Response) return shared;
     if (!isOpen(request, shared)) return new Response('', { status: 401, headers: headersOf([]) });

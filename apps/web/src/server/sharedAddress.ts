@@ -1,6 +1,7 @@
 import 'server-only';
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import { ownAddress } from './address';
+import { isSame } from './same';
 
 const sign = (what: string, id: string): Buffer =>
   createHmac('sha256', process.env.CLEMBO_SECRET ?? '')
@@ -29,7 +30,4 @@ export const addressOfShared = (id: string): string => `${ownAddress()}/s/${toke
 /** What a browser shows to say that its password was right; another password makes it void. */
 export const passOf = (id: string, password: string): string => sign(`pass ${password}`, id).toString('base64url');
 
-export function isPass(said: string, id: string, password: string): boolean {
-  const [own, other] = [Buffer.from(passOf(id, password)), Buffer.from(said)];
-  return own.length === other.length && timingSafeEqual(own, other);
-}
+export const isPass = (said: string, id: string, password: string): boolean => isSame(said, passOf(id, password));

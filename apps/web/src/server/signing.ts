@@ -1,9 +1,10 @@
 import 'server-only';
 import { limits } from '@clembo/store';
-import { createHmac, timingSafeEqual } from 'node:crypto';
+import { createHmac } from 'node:crypto';
 import { z } from 'zod';
 import { BadRequest } from './answer';
 import { LEAST_PASSWORD } from './auth';
+import { isSame } from './same';
 import { store } from './store';
 
 export const Email = z.string().trim().toLowerCase().max(200).pipe(z.email('This is no e-mail address.'));
@@ -59,10 +60,7 @@ export const firstCode = (): string =>
     .update('first account')
     .digest('base64url');
 
-export function isFirstCode(code: string): boolean {
-  const [own, said] = [Buffer.from(firstCode()), Buffer.from(code)];
-  return own.length === said.length && timingSafeEqual(own, said);
-}
+export const isFirstCode = (code: string): boolean => isSame(code, firstCode());
 
 /** The answer of the library that signs in, with its cookies and nothing else of it. */
 export function withCookies(answered: Response, body: object): Response {

@@ -221,3 +221,8 @@ export async function reviveJobs({ db }: Store): Promise<number> {
   }
   return lost.rows.length;
 }
+
+/** How many jobs of each kind there are in each state, of those that are remembered. */
+export async function countJobs({ db }: Store): Promise<{ kind: string; state: JobState; jobs: number }[]> {
+  return db.select({ kind: job.kind, state: job.state, jobs: count() }).from(job).groupBy(job.kind, job.state);
+}

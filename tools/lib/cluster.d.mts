@@ -1,0 +1,2 @@
+/** What tests written in TypeScript use of it. */
+export function freePort(): Promise<number>;
