@@ -12,6 +12,7 @@ import {
   IntakeGone,
   JobCancelled,
   JobWatch,
+  mailNotices,
   openStore,
   PlanRefused,
   reportJob,
@@ -108,6 +109,12 @@ const post = setInterval(() => {
     });
 }, POST);
 const tidy = setInterval(() => void forgetInvitations(store, new Date()).catch(() => {}), 3_600_000);
+/** How often is looked whether somebody is to be told by mail, in milliseconds. */
+const TELL = 60_000;
+const address = (process.env.BASE_URL ?? `http://127.0.0.1:${process.env.CLEMBO_PORT ?? 3000}`).replace(/\/+$/, '');
+const telling = setInterval(() => {
+  void mailNotices(store, address, new Date()).catch((error) => log('telling by mail failed', error));
+}, TELL);
 
 const beat = setInterval(() => {
   void Promise.all([stillAtWork(store, me), reviveJobs(store)]).catch(() => {});
@@ -135,6 +142,7 @@ async function stop(): Promise<void> {
   clearInterval(due);
   clearInterval(post);
   clearInterval(tidy);
+  clearInterval(telling);
   // What is at work goes back to the queue: another process, or the next start, does it from its beginning.
   hands.end();
   await runner.stop().catch(() => {});

@@ -184,3 +184,19 @@ export {
   sharePage,
 } from './shared';
 export { type Cause, causesOf, faultLines } from './fault';
+export {
+  addCommentFile,
+  changeComment,
+  type Comment,
+  dropComment,
+  endComment,
+  listComments,
+  listNotices,
+  mailNotices,
+  MOST_TEXT,
+  type Notice,
+  planOfComment,
+  readCommentFile,
+  readNotices,
+  sayComment,
+} from './comments';

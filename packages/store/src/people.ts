@@ -1,6 +1,7 @@
 import { and, asc, eq, inArray, isNull } from 'drizzle-orm';
 import { type Access, AccessRefused, mayOwn, type Role } from './access';
 import { type Database, inTransaction, type Store } from './database';
+import { planOfComment } from './comments';
 import { noteDeed } from './deeds';
 import { ownPlan } from './own';
 import {
@@ -68,10 +69,11 @@ export function accessToPlan(whole: Access, belonging: Belonging, planId: string
 
 /** The plan that something belongs to, whoever asks; null when there is no such thing. */
 export async function planOf(
-  { db }: Store,
-  kind: 'exhibit' | 'model' | 'intake' | 'shared',
+  store: Store,
+  kind: 'exhibit' | 'model' | 'intake' | 'shared' | 'comment',
   id: string,
 ): Promise<string | null> {
+  const { db } = store;
   if (kind === 'exhibit') {
     const [row] = await db.select({ planId: exhibit.planId }).from(exhibit).where(eq(exhibit.id, id));
     return row?.planId ?? null;
@@ -80,6 +82,7 @@ export async function planOf(
     const [row] = await db.select({ planId: buildModel.planId }).from(buildModel).where(eq(buildModel.id, id));
     return row?.planId ?? null;
   }
+  if (kind === 'comment') return planOfComment(store, id);
   if (kind === 'shared') {
     const [row] = await db.select({ planId: sharedPage.planId }).from(sharedPage).where(eq(sharedPage.id, id));
     return row?.planId ?? null;

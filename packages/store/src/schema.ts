@@ -35,6 +35,8 @@ export const workspace = pgTable('workspace', {
   name: text('name').notNull(),
   /** Whose notation numbers and money are written in (BCP 47). */
   locale: text('locale').notNull().default('en-GB'),
+  /** Whether comments are seen by those who only look. */
+  commentsForAll: boolean('comments_for_all').notNull().default(false),
   createdAt: createdAt(),
 });
 
@@ -734,4 +736,65 @@ export const sharedPage = pgTable(
     createdAt: createdAt(),
   },
   (t) => [index('shared_page_by_workspace').on(t.workspaceId, t.createdAt)],
+);
+
+/** What somebody says beside an activity, an exhibit, or a plan; by reference, so that it survives a refresh. */
+export const comment = pgTable(
+  'comment',
+  {
+    id: id(),
+    planId: uuid('plan_id')
+      .notNull()
+      .references(() => plan.id, { onDelete: 'cascade' }),
+    /** The activity that it is about. */
+    ref: text('ref'),
+    /** The exhibit that it was said on. */
+    exhibitId: uuid('exhibit_id').references(() => exhibit.id, { onDelete: 'cascade' }),
+    /** What it answers. */
+    answers: uuid('answers'),
+    text: text('text').notNull(),
+    /** Who said it: by account where there are accounts, and by name. */
+    account: text('account'),
+    person: text('person'),
+    doneAt: timestamp('done_at', { withTimezone: true }),
+    doneBy: text('done_by'),
+    changedAt: timestamp('changed_at', { withTimezone: true }),
+    createdAt: createdAt(),
+  },
+  (t) => [
+    index('comment_by_plan').on(t.planId, t.createdAt),
+    foreignKey({ columns: [t.answers], foreignColumns: [t.id] }).onDelete('cascade'),
+  ],
+);
+
+/** A file beside a comment. What it is was found by looking into it, not by its name. */
+export const commentFile = pgTable(
+  'comment_file',
+  {
+    commentId: uuid('comment_id')
+      .notNull()
+      .references(() => comment.id, { onDelete: 'cascade' }),
+    no: integer('no').notNull(),
+    name: text('name').notNull(),
+    type: text('type').notNull(),
+    content: bytes('content').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.commentId, t.no] })],
+);
+
+/** That somebody was named in a comment, or answered. */
+export const notice = pgTable(
+  'notice',
+  {
+    account: text('account')
+      .notNull()
+      .references(() => person.id, { onDelete: 'cascade' }),
+    commentId: uuid('comment_id')
+      .notNull()
+      .references(() => comment.id, { onDelete: 'cascade' }),
+    readAt: timestamp('read_at', { withTimezone: true }),
+    mailedAt: timestamp('mailed_at', { withTimezone: true }),
+    createdAt: createdAt(),
+  },
+  (t) => [primaryKey({ columns: [t.account, t.commentId] }), index('notice_unread').on(t.account, t.readAt)],
 );

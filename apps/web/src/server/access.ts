@@ -58,11 +58,14 @@ export type About =
   | { model: string }
   | { intake: string }
   | { shared: string }
+  | { comment: string }
   | undefined;
 
 async function planIn(about: About): Promise<string | null> {
   if (!about) return null;
-  const [[kind, id]] = Object.entries(about) as [['plan' | 'exhibit' | 'model' | 'intake' | 'shared', string]];
+  const [[kind, id]] = Object.entries(about) as [
+    ['plan' | 'exhibit' | 'model' | 'intake' | 'shared' | 'comment', string],
+  ];
   if (!z.uuid().safeParse(id).success) return null;
   return kind === 'plan' ? id : planOf(store(), kind, id);
 }

@@ -5,6 +5,7 @@ import Link from 'next/link';
 import { ask } from './ask';
 import { wrong } from './Toasts';
 import { signOut, useMe } from './useMe';
+import { noticePath, useNotices } from './useNotices';
 
 const initials = (name: string): string =>
   name
@@ -21,17 +22,24 @@ export function Account() {
   const found = useMe();
   const me = found?.me ?? null;
   const isOwner = found !== null && (!found.needed || me?.role === 'owner');
+  const { notices, read } = useNotices(me !== null);
+  const fresh = notices.filter((n) => n.isNew).length;
   const others = found?.workspaces.filter((w) => !w.now) ?? [];
   const goTo = (workspace: string) =>
     ask('/api/session', { method: 'PUT', json: { workspace } }).then(() => location.assign('/'), wrong);
   return (
     <Menu>
       <MenuButton
-        aria-label={me ? `Account of ${me.name}` : 'People and settings'}
+        aria-label={me ? `Account of ${me.name}${fresh > 0 ? `, ${fresh} new for you` : ''}` : 'People and settings'}
         title={me ? `${me.name}, ${me.role ?? 'no workspace'}` : 'People and settings'}
-        className="flex size-7 shrink-0 items-center justify-center rounded-full border border-line text-[12px] font-semibold text-soft hover:border-soft"
+        className="relative flex size-7 shrink-0 items-center justify-center rounded-full border border-line text-[12px] font-semibold text-soft hover:border-soft"
       >
         {me ? initials(me.name) : <UserRound size={15} aria-hidden />}
+        {fresh > 0 && (
+          <span className="absolute -top-1 -right-1 flex size-4 items-center justify-center rounded-full bg-marigold text-[10px] text-ink">
+            {fresh}
+          </span>
+        )}
       </MenuButton>
       <MenuItems anchor={{ to: 'bottom end', gap: 6 }} className="panel min-w-56">
         {me && (
@@ -43,6 +51,17 @@ export function Account() {
             </p>
           </div>
         )}
+        {notices.slice(0, 5).map((n) => (
+          <MenuItem key={n.commentId}>
+            <Link href={noticePath(n)} className="choice block max-w-72 leading-snug" onClick={read}>
+              <span className={`block text-[13.5px] ${n.isNew ? 'font-semibold' : 'text-soft'}`}>
+                {n.person ?? 'Somebody'}, {n.plan}
+              </span>
+              <span className="line-clamp-2 text-[14px]">{n.text}</span>
+            </Link>
+          </MenuItem>
+        ))}
+        {notices.length > 0 && <hr className="my-1 border-line" />}
         {isOwner && (
           <MenuItem>
             <Link href="/people" className={ENTRY}>

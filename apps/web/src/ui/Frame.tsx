@@ -5,6 +5,7 @@ import { useRouter } from 'next/navigation';
 import { type ReactNode, useCallback, useState } from 'react';
 import { Account } from './Account';
 import { ask } from './ask';
+import { PlanComments } from './comments/PlanComments';
 import { useKeys } from './keys';
 import { type Found, SearchAndAct } from './SearchAndAct';
 import { STAGES, type StageName, stagePath } from './stages';
@@ -127,6 +128,7 @@ export function Frame({ stage, plan, controls, search, children }: Props) {
           >
             <Search size={16} aria-hidden /> <kbd className="font-sans">/</kbd>
           </button>
+          {plan && <PlanComments planId={plan.id} />}
           {controls}
           <Account />
         </div>

@@ -2,6 +2,7 @@
 import { type Brief, type HandoffsBrief, type Picture } from '@clembo/scene/brief';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
+import { AboutThis } from '@/ui/comments/AboutThis';
 import { Frame, type FramePlan } from '@/ui/Frame';
 import { useKeys } from '@/ui/keys';
 import type { Found } from '@/ui/SearchAndAct';
@@ -335,6 +336,7 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
               onChoose={setChosen}
             >
               {line && one && open && <LineControls open={open} chosen={one} onAsk={moves.setProposed} />}
+              {one && !typed && <AboutThis planId={plan.id} anchor={{ ref: one, exhibitId: exhibit.id }} />}
             </HandMargin>
           )}
         </div>

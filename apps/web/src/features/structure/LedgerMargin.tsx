@@ -9,6 +9,7 @@ import type { About, AboutField, EditionFacts, Neighbour, Neighbours } from '@/w
 import type { OpenRoom } from '@/workers/planRoom';
 import { CellInput } from './CellInput';
 import { TONES } from './GridLine';
+import { AboutThis } from '@/ui/comments/AboutThis';
 import { useChanges, whenWords } from './HistoryPanel';
 
 interface Props {
@@ -127,6 +128,7 @@ export function LedgerMargin({ planId, open, refs, onJump, onClose }: Props) {
           </ol>
         </Part>
       )}
+      {one !== null && <AboutThis planId={planId} anchor={{ ref: one, exhibitId: null }} />}
       {one !== null && <Before key={one} planId={planId} open={open} reference={one} />}
     </aside>
   );
