@@ -40,7 +40,7 @@ const config: NextConfig = {
       },
       {
         source: '/api/:path*',
-        headers: [{ key: 'Content-Security-Policy', value: "default-src 'none'; frame-ancestors 'none'" }],
+        headers: [{ key: 'Content-Security-Policy', value: "default-src 'none'; frame-ancestors 'none'; sandbox" }],
       },
     ];
   },

@@ -24,6 +24,8 @@ interface Uploaded {
  */
 export const POST = (request: Request): Promise<Response> =>
   answer(request, async () => {
+    // Nobody sends large files here who may not be here at all.
+    await accessOf();
     const type = request.headers.get('content-type') ?? '';
     const what = type.startsWith('multipart/form-data') ? await uploaded(request, type) : await pasted(request);
     return createIntake(

@@ -19,10 +19,7 @@ export const GET = (request: Request): Promise<Response> =>
     };
   });
 
-const Change = z.union([
-  z.object({ name: PersonName, withCookies }),
-  z.object({ before: z.string().max(200), password: Password }),
-]);
+const Change = z.union([z.object({ name: PersonName }), z.object({ before: z.string().max(200), password: Password })]);
 
 /** Changes one's name or password; with the password, one is signed out everywhere else. */
 export const PATCH = (request: Request): Promise<Response> =>

@@ -26,13 +26,14 @@ export const GET = (request: Request, { params }: Context): Promise<Response> =>
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
   answer(request, async () => {
     const planId = readId((await params).id, 'plan');
+    const access = await accessOf({ plan: planId });
     const { files, form } = await readUpload(request, request.headers.get('content-type') ?? '', MOST);
     if (files.length > 1) throw new BadRequest('Take in one model at a time.');
     const { name, content } = files[0]!;
     const replaces = form.get('replaces');
     return putModel(
       store(),
-      await accessOf({ plan: (await params).id }),
+      access,
       planId,
       { file: name, key: modelKey(name), content },
       typeof replaces === 'string' && replaces !== '' ? readId(replaces, 'model') : null,

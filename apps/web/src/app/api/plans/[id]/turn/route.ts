@@ -1,6 +1,6 @@
-import { readTurns, turnChange, turnTo } from '@clembo/store';
+import { readPlanHead, readTurns, turnChange, turnTo } from '@clembo/store';
 import { z } from 'zod';
-import { answer, BadRequest, readBody, readId } from '@/server/answer';
+import { answer, BadRequest, notFound, readBody, readId } from '@/server/answer';
 import { accessOf } from '@/server/access';
 import { store } from '@/server/store';
 
@@ -26,6 +26,7 @@ export const POST = (request: Request, { params }: { params: Promise<{ id: strin
       'to' in asked
         ? await turnTo(store(), access, id, asked.version, asked.to)
         : await turnChange(store(), access, id, asked.version, asked.undo);
+    if (!turned && !(await readPlanHead(store(), access, id))) throw notFound('plan');
     if (!turned)
       throw new BadRequest(
         'to' in asked

@@ -15,8 +15,6 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
       headers: {
         'Content-Type': file.type,
         'Content-Disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file.name)}`,
-        'Content-Security-Policy': "default-src 'none'; sandbox",
-        'X-Content-Type-Options': 'nosniff',
         'Cache-Control': 'private, no-store',
       },
     });
