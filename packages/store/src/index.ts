@@ -96,7 +96,14 @@ export {
   type SourceSummary,
   type StoredSource,
 } from './sources';
-export { chooseLocale, createWorkspace, firstWorkspace, localeOf } from './workspaces';
+export {
+  changeSettings,
+  createWorkspace,
+  firstWorkspace,
+  localeOf,
+  readSettings,
+  type WorkspaceSettings,
+} from './workspaces';
 export { type ChangeSummary, listPlanChanges, readTurns, type Turns } from './history';
 export { turnChange, turnTo } from './turnChange';
 export { dropBook, keepBook, type KeptBook, listKeptBooks } from './keptBooks';

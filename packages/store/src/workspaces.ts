@@ -1,6 +1,7 @@
 import { asc, eq } from 'drizzle-orm';
-import { type Access, mayWrite } from './access';
-import type { Store } from './database';
+import { type Access, mayAdd, mayOwn } from './access';
+import { inTransaction, type Store } from './database';
+import { noteDeed } from './deeds';
 import { workspace } from './schema';
 
 /** The first workspace, made when there is none. Until there are accounts, everything is in it. */
@@ -23,7 +24,46 @@ export async function localeOf({ db }: Store, access: Access): Promise<string> {
   return row?.locale ?? 'en-GB';
 }
 
-export async function chooseLocale({ db }: Store, access: Access, locale: string): Promise<void> {
-  mayWrite(access);
-  await db.update(workspace).set({ locale }).where(eq(workspace.id, access.workspace));
+/** How a workspace is set. */
+export interface WorkspaceSettings {
+  name: string;
+  locale: string;
+  /** Whether comments are seen by those who only look. */
+  commentsForAll: boolean;
 }
+
+export async function readSettings({ db }: Store, access: Access): Promise<WorkspaceSettings> {
+  const [row] = await db
+    .select({ name: workspace.name, locale: workspace.locale, commentsForAll: workspace.commentsForAll })
+    .from(workspace)
+    .where(eq(workspace.id, access.workspace));
+  return row!;
+}
+
+/** Sets what a person chose; the name and who sees comments only by an owner. */
+export async function changeSettings(
+  store: Store,
+  access: Access,
+  change: { [K in keyof WorkspaceSettings]?: WorkspaceSettings[K] | undefined },
+): Promise<void> {
+  mayAdd(access);
+  if (change.name !== undefined || change.commentsForAll !== undefined) mayOwn(access);
+  const set = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
+  await inTransaction(store, async (db) => {
+    await db.update(workspace).set(set).where(eq(workspace.id, access.workspace));
+    await noteDeed(
+      db,
+      access,
+      'settings',
+      `set ${Object.keys(set)
+        .map((k) => WORDS[k as keyof WorkspaceSettings])
+        .join(', ')}`,
+    );
+  });
+}
+
+const WORDS: Record<keyof WorkspaceSettings, string> = {
+  name: 'the name of the workspace',
+  locale: 'how numbers are written',
+  commentsForAll: 'who sees comments',
+};

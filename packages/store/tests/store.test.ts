@@ -23,7 +23,7 @@ import {
   cancelJob,
   cancelledOf,
   changeExhibit,
-  chooseLocale,
+  changeSettings,
   changePlan,
   createExhibit,
   createIntake,
@@ -152,9 +152,9 @@ describe('plans', () => {
 
   test('a workspace writes numbers in a notation of its own', async () => {
     expect(await localeOf(store, ours)).toBe('en-GB');
-    await chooseLocale(store, ours, 'de-DE');
+    await changeSettings(store, ours, { locale: 'de-DE' });
     expect([await localeOf(store, ours), await localeOf(store, theirs)]).toEqual(['de-DE', 'en-GB']);
-    await chooseLocale(store, ours, 'en-GB');
+    await changeSettings(store, ours, { locale: 'en-GB' });
   });
 
   test('text that COPY gives a meaning comes back unharmed', async () => {

@@ -45,7 +45,7 @@ export function useNotices(isWanted: boolean): { notices: Notice[]; read: () => 
 /** Where a notice leads. */
 export const noticePath = ({ planId, ref, exhibitId }: Notice): string =>
   ref !== null
-    ? `/plans/${planId}/structure?ref=${encodeURIComponent(ref)}`
+    ? `/plans/${planId}/structure?ref=${encodeURIComponent(ref)}&margin`
     : exhibitId !== null
       ? `/plans/${planId}/show/${exhibitId}`
       : `/plans/${planId}/show`;

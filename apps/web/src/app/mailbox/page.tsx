@@ -46,7 +46,7 @@ const withLinks = (text: string) =>
   text.split(/(https?:\/\/[^\s]+)/).map((part, k) =>
     k % 2 === 1 ? (
       // biome-ignore lint: parts stand where they stand
-      <a key={k} href={part} className="text-kelp hover:underline">
+      <a key={k} href={part} className="text-kelp underline">
         {part}
       </a>
     ) : (

@@ -1,4 +1,4 @@
-import { AccessRefused, listPeople, listPlans } from '@clembo/store';
+import { AccessRefused, listPeople, listPlans, readSettings } from '@clembo/store';
 import type { Metadata } from 'next';
 import { First } from '@/features/people/Entrances';
 import { People } from '@/features/people/People';
@@ -35,13 +35,18 @@ export default async function Page() {
       </Frame>
     );
   try {
-    const [people, plans] = await Promise.all([listPeople(store(), access), listPlans(store(), access)]);
+    const [people, plans, settings] = await Promise.all([
+      listPeople(store(), access),
+      listPlans(store(), access),
+      readSettings(store(), access),
+    ]);
     return (
       <People
         me={access.account ?? null}
         members={people.members}
         invited={people.invited.map(({ expiresAt, ...i }) => ({ ...i, until: whenChanged(expiresAt) }))}
         plans={plans.map(({ id, name }) => ({ id, name }))}
+        settings={settings}
         hasMail={Boolean(process.env.SMTP_URL)}
       />
     );

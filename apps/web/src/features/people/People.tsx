@@ -8,6 +8,7 @@ import { Frame } from '@/ui/Frame';
 import { Form, TextField } from '@/ui/Form';
 import { Pick } from '@/ui/Pick';
 import { toast, wrong } from '@/ui/Toasts';
+import { type Settings, WorkspaceForm } from './WorkspaceForm';
 
 type Role = 'owner' | 'editor' | 'commenter' | 'viewer';
 
@@ -27,6 +28,7 @@ interface Props {
   plans: { id: string; name: string }[];
   /** Whether mail really goes out. */
   hasMail: boolean;
+  settings: Settings;
 }
 
 const ROLES: [Role, string][] = [
@@ -39,7 +41,7 @@ const short = (title: string): string => title.split(':')[0]!;
 const WHOLE = 'all plans';
 
 /** Who belongs to the workspace, what they may do, and who is asked in. */
-export function People({ me, members, invited, plans, hasMail }: Props) {
+export function People({ me, members, invited, plans, hasMail, settings }: Props) {
   const router = useRouter();
   const [role, setRole] = useState<Role>('editor');
   const [plan, setPlan] = useState('');
@@ -186,6 +188,7 @@ export function People({ me, members, invited, plans, hasMail }: Props) {
               )}
             </section>
           </div>
+          <WorkspaceForm settings={settings} />
         </div>
       </div>
     </Frame>

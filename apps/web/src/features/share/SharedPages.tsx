@@ -122,7 +122,7 @@ export function SharedPages({ planId, exhibits, folios }: Props) {
                   {s.address && (
                     <>
                       {' · '}
-                      <a href={s.address} target="_blank" rel="noreferrer" className="text-kelp hover:underline">
+                      <a href={s.address} target="_blank" rel="noreferrer" className="text-kelp underline">
                         Open it
                       </a>
                     </>

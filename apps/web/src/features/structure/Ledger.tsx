@@ -45,14 +45,16 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
   const [shape, setShape] = useState<LedgerShape | null>(null);
   const [checks, setChecks] = useState<Checks | null>(null);
-  const [side, setSide] = useState<'checks' | 'margin' | 'history' | null>(null);
+  const address = useSearchParams();
+  /** Whoever comes for what was said about an activity finds its margin open. */
+  const [side, setSide] = useState<'checks' | 'margin' | 'history' | null>(address.has('margin') ? 'margin' : null);
   const [chosen, setChosen] = useState<Chosen>(NOTHING_CHOSEN);
   const [refs, setRefs] = useState<string[]>([]);
   const [goal, setGoal] = useState<{ place: number } | null>(null);
   const [undatedOnly, setUndatedOnly] = useState(false);
   const others = useOthers();
   useTellWhere(planId, chosen.ref);
-  const wanted = useSearchParams().get('ref');
+  const wanted = address.get('ref');
 
   useEffect(() => {
     if (!arrangement) return;

@@ -25,7 +25,7 @@ export function PlanComments({ planId }: { planId: string }) {
       <span className="text-soft">{c.ref}, which is not in the plan any more</span>
     ) : c.ref !== null ? (
       <Link
-        href={`/plans/${planId}/structure?ref=${encodeURIComponent(c.ref)}`}
+        href={`/plans/${planId}/structure?ref=${encodeURIComponent(c.ref)}&margin`}
         className="font-semibold text-kelp hover:underline"
       >
         {c.activity}

@@ -1,6 +1,7 @@
 'use client';
 import { Paperclip, X } from 'lucide-react';
 import { type KeyboardEvent, useId, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 import { ask } from '@/ui/ask';
 import { wrong } from '@/ui/Toasts';
 import type { Anchor } from './useComments';
@@ -44,12 +45,13 @@ export function SayBox({ planId, anchor, answers, people, label, onSaid }: Props
   const take = ({ name }: Person) => {
     const caret = box.current!.selectionStart;
     const from = caret - wanted!.length;
-    setText(`${text.slice(0, from)}${name} ${text.slice(caret)}`);
-    setWanted(null);
-    requestAnimationFrame(() => {
-      box.current?.focus();
-      box.current?.setSelectionRange(from + name.length + 1, from + name.length + 1);
+    // At once: the next key is on its way.
+    flushSync(() => {
+      setText(`${text.slice(0, from)}${name} ${text.slice(caret)}`);
+      setWanted(null);
     });
+    box.current!.focus();
+    box.current!.setSelectionRange(from + name.length + 1, from + name.length + 1);
   };
   const say = async () => {
     if (text.trim() === '' || busy) return;

@@ -1,15 +1,18 @@
 import { LOCALES } from '@clembo/formats/amounts';
-import { chooseLocale } from '@clembo/store';
+import { changeSettings } from '@clembo/store';
 import { z } from 'zod';
-import { answer, readBody } from '@/server/answer';
 import { accessOf } from '@/server/access';
+import { answer, readBody } from '@/server/answer';
 import { store } from '@/server/store';
 
-const Settings = z.object({ locale: z.enum(LOCALES) });
+const Settings = z.object({
+  name: z.string().trim().min(1).max(200).optional(),
+  locale: z.enum(LOCALES).optional(),
+  commentsForAll: z.boolean().optional(),
+});
 
-/** Chooses whose notation numbers and money are written in. */
+/** Sets how numbers and money are written; an owner also what the workspace is called, and who sees comments. */
 export const PATCH = (request: Request): Promise<Response> =>
   answer(request, async () => {
-    const { locale } = await readBody(request, Settings);
-    await chooseLocale(store(), await accessOf(), locale);
+    await changeSettings(store(), await accessOf(), await readBody(request, Settings));
   });
