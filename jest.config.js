@@ -28,7 +28,9 @@ export default {
     ]),
     project('fuzz', ['<rootDir>/apps/worker/tests/**/*.test.ts']),
     project('store', ['<rootDir>/packages/store/tests/**/*.test.ts', '<rootDir>/tools/tests/**/*.test.mjs']),
-    project('e2e', ['<rootDir>/tests/e2e/**/*.test.ts']),
+    project('e2e', ['<rootDir>/tests/e2e/**/*.test.ts'], {
+      setupFilesAfterEnv: ['<rootDir>/tests/support/again.ts'],
+    }),
   ],
   testTimeout: 120_000,
 };

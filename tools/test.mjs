@@ -60,6 +60,8 @@ async function jest(project, env = {}) {
       result.numFailedTests +
       result.testResults.filter((t) => t.status === 'failed' && t.assertionResults.length === 0).length;
     say(`  ${result.numPassedTests} passed, ${result.numFailedTests} failed`);
+    for (const test of result.testResults.flatMap((t) => t.assertionResults))
+      if (test.status === 'passed' && test.invocations > 1) say(`  passed at its second try only: ${test.fullName}`);
     if (!result.success)
       say(
         result.testResults

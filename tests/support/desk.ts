@@ -32,10 +32,21 @@ export async function byName(page: Page, role: string, name: string): Promise<El
   return found as ElementHandle<Element>;
 }
 
+/** Waits until something stands where it stands: what moves while it is clicked is missed. */
+export async function still(page: Page, selector: string): Promise<void> {
+  const place = async () =>
+    JSON.stringify(await page.$eval(selector, (e) => e.getBoundingClientRect()).catch(() => null));
+  for (let before = '', now = await place(); before !== now || now === 'null'; ) {
+    await new Promise((r) => setTimeout(r, 80));
+    [before, now] = [now, await place()];
+  }
+}
+
 /** Has a part of the brief said that is not, since it is at its default. */
 export async function sayPart(page: Page, part: string): Promise<void> {
   await page.waitForSelector('[data-brief-part]');
   if (await page.$(`[data-brief-part="${part}"]`)) return;
+  await still(page, '[aria-label="Say more"]');
   await page.click('[aria-label="Say more"]');
   await (await page.waitForSelector(`[data-add="${part}"]`))!.click();
   await page.waitForSelector(`[data-brief-part="${part}"]`);
