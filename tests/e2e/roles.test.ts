@@ -58,6 +58,7 @@ const ROUTES: Record<string, [who: Who, body?: unknown, path?: string]> = {
   'GET /api/deeds': ['viewer'],
   'GET /api/notices': ['viewer'],
   'POST /api/notices': ['viewer'],
+  'GET /api/workspace': ['viewer'],
   'PATCH /api/workspace': ['editor', { locale: 'de-DE' }],
   'GET /api/books': ['viewer'],
   'POST /api/books': ['editor', { name: 'B', field: { id: 'b', name: 'B', values: [] } }],

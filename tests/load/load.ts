@@ -1,10 +1,15 @@
-// `npm run load`: fifty people at once, at a running application (CLEMBO_ADDRESS). What they wait is compared with
+// `npm run load`: fifty people at once, at a running application (CLEMBO_ADDRESS; half of them at a second process of
+// it, CLEMBO_SECOND; signed in by CLEMBO_COOKIE where that is needed). What they wait is compared with
 // what one person waits in the same run. They open a plan of 150 activities, change its pages and its data, export,
 // and take files in, with the pauses of people who read.
 import { readFileSync } from 'node:fs';
 import { seeded } from '../support/random';
 
 const address = process.env.CLEMBO_ADDRESS ?? 'http://127.0.0.1:3000';
+const second = process.env.CLEMBO_SECOND ?? address;
+const cookie = process.env.CLEMBO_COOKIE;
+const fetch = (url: string, init: RequestInit = {}): Promise<Response> =>
+  globalThis.fetch(url, cookie ? { ...init, headers: { ...init.headers, Cookie: cookie } } : init);
 const PEOPLE = Number(process.env.CLEMBO_PEOPLE ?? 50);
 const SECONDS = Number(process.env.CLEMBO_SECONDS ?? 40);
 /** Between one thing and the next, on average. */
@@ -13,7 +18,7 @@ const PAUSE = 2000;
 /** What was made for this run. */
 const plans: string[] = [];
 
-type Kind = 'page' | 'plan' | 'plan again' | 'brief' | 'edit' | 'export' | 'intake';
+type Kind = 'page' | 'shared' | 'plan' | 'plan again' | 'brief' | 'edit' | 'export' | 'intake';
 interface Took {
   kind: Kind;
   ms: number;
@@ -60,6 +65,8 @@ async function takeIn(name: string, rows: number): Promise<string> {
 }
 
 interface Person {
+  /** The process that answers them. */
+  address: string;
   plan: string;
   version: number;
   exhibit: string;
@@ -74,12 +81,39 @@ async function arrive(k: number): Promise<Person> {
     headers: json,
     body: JSON.stringify({ name: 'Mine', brief: { kind: 'timeline' } }),
   });
-  return { plan, version: 1, exhibit: (await made.json()).id, exhibitVersion: 1, tag: '' };
+  return {
+    address: k % 2 === 0 ? address : second,
+    plan,
+    version: 1,
+    exhibit: (await made.json()).id,
+    exhibitVersion: 1,
+    tag: '',
+  };
+}
+
+/** The address of a page that is shared, whose plan nobody changes meanwhile. */
+async function shareBoard(): Promise<string> {
+  const { plan, exhibit } = await arrive(-1);
+  const made = await fetch(`${address}/api/plans/${plan}/shared`, {
+    method: 'POST',
+    headers: json,
+    body: JSON.stringify({ what: { exhibit }, lay: 'pages', frozen: null, until: null, password: null, origins: [] }),
+  });
+  const token = ((await made.json()) as { address: string }).address.split('/').at(-1)!;
+  await globalThis.fetch(`${address}/s/${token}`);
+  return token;
 }
 
 async function doOne(p: Person, took: Took[]): Promise<void> {
   const dice = random();
-  if (dice < 0.2)
+  const { address } = p;
+  if (dice < 0.1)
+    await timed('shared', took, async () => {
+      const answer = await globalThis.fetch(`${address}/s/${board}`);
+      await answer.text();
+      return answer.ok;
+    });
+  else if (dice < 0.2)
     await timed('page', took, async () => {
       const answer = await fetch(`${address}/plans/${p.plan}/show/${p.exhibit}`);
       await answer.text();
@@ -153,6 +187,7 @@ const at = (list: number[], share: number): number => {
   return sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))] ?? Number.NaN;
 };
 
+const board = await shareBoard();
 const people: Person[] = [];
 for (let k = 0; k < PEOPLE; k++) people.push(await arrive(k));
 const alone: Took[] = [];
@@ -161,7 +196,7 @@ const together = await during(people, SECONDS);
 
 console.log(`${PEOPLE} people for ${SECONDS} s, one thing every ${PAUSE / 1000} s or so each; milliseconds`);
 console.log('what         alone p50  together p50    p95    count  failed  p50 together : alone');
-for (const kind of ['page', 'plan', 'plan again', 'brief', 'edit', 'export', 'intake'] as const) {
+for (const kind of ['page', 'shared', 'plan', 'plan again', 'brief', 'edit', 'export', 'intake'] as const) {
   const [one, all] = [alone, together].map((list) => list.filter((t) => t.kind === kind));
   const [a, b, c] = [
     at(

@@ -1,4 +1,4 @@
-import { and, desc, eq, ilike, inArray, lt, or } from 'drizzle-orm';
+import { and, desc, eq, gt, ilike, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import { type Access, commonOf } from './access';
 import type { Database, Store } from './database';
 import { ownPlans } from './own';
@@ -28,6 +28,29 @@ export async function noteDeed(
   await db
     .insert(deed)
     .values({ workspaceId: access.workspace, planId, about, words: words.slice(0, 500), person: access.person });
+}
+
+/** As {@link noteDeed}, but what somebody does again and again is written down once in a while. */
+export async function noteOften(
+  db: Database,
+  access: Access,
+  about: DeedKind,
+  words: string,
+  planId: string | null = null,
+): Promise<void> {
+  const [lately] = await db
+    .select({ id: deed.id })
+    .from(deed)
+    .where(
+      and(
+        eq(deed.workspaceId, access.workspace),
+        eq(deed.words, words.slice(0, 500)),
+        access.person === null ? isNull(deed.person) : eq(deed.person, access.person),
+        gt(deed.at, sql`now() - interval '10 minutes'`),
+      ),
+    )
+    .limit(1);
+  if (!lately) await noteDeed(db, access, about, words, planId);
 }
 
 /** What was done in a workspace, the latest first; of a guest's workspace only what is about their plans. */

@@ -2,6 +2,7 @@ import { isDeepStrictEqual } from 'node:util';
 import { and, inArray, asc, eq, isNotNull, isNull, lt, max } from 'drizzle-orm';
 import { type Access, mayWrite } from './access';
 import { type Database, inTransaction, type Store } from './database';
+import { noteDeed, noteOften } from './deeds';
 import { longAway, ownExhibit, ownPlan, ownPlans } from './own';
 import { exhibit, plan } from './schema';
 
@@ -55,7 +56,9 @@ export async function createExhibit(
   return inTransaction(store, async (db) => {
     // Whoever adds to a plan holds it meanwhile: no two exhibits get the same place.
     const [owner] = await db.select({ id: plan.id }).from(plan).where(ownPlan(access, planId)).for('update');
-    return owner ? addExhibit(db, planId, name, brief) : null;
+    if (!owner) return null;
+    await noteDeed(db, access, 'exhibit', `made the page “${name}”`, planId);
+    return addExhibit(db, planId, name, brief);
   });
 }
 
@@ -146,7 +149,13 @@ export async function changeExhibit(
   mayWrite(access);
   return inTransaction(store, async (db) => {
     const [held] = await db
-      .select({ name: exhibit.name, brief: exhibit.brief, version: exhibit.version, parts: exhibit.partVersions })
+      .select({
+        name: exhibit.name,
+        brief: exhibit.brief,
+        version: exhibit.version,
+        parts: exhibit.partVersions,
+        planId: exhibit.planId,
+      })
       .from(exhibit)
       .innerJoin(plan, eq(plan.id, exhibit.planId))
       .where(ownExhibit(access, id))
@@ -176,6 +185,7 @@ export async function changeExhibit(
       .update(exhibit)
       .set({ ...next, partVersions: Object.fromEntries(changedAt), updatedAt: new Date() })
       .where(eq(exhibit.id, id));
+    await noteOften(db, access, 'exhibit', `changed the page “${next.name}”`, held.planId);
     return next;
   });
 }
@@ -196,6 +206,14 @@ async function setAway({ db }: Store, access: Access, id: string, away: boolean)
     .update(exhibit)
     .set({ deletedAt: away ? new Date() : null })
     .where(and(eq(exhibit.id, id), away ? isNull(exhibit.deletedAt) : isNotNull(exhibit.deletedAt), own))
-    .returning({ id: exhibit.id });
+    .returning({ planId: exhibit.planId, name: exhibit.name });
+  for (const { planId, name } of rows)
+    await noteDeed(
+      db,
+      access,
+      'exhibit',
+      `${away ? 'put the page' : 'brought the page'} “${name}” ${away ? 'away' : 'back'}`,
+      planId,
+    );
   return rows.length > 0;
 }

@@ -1,6 +1,7 @@
 import { and, desc, eq, isNotNull, isNull, lt } from 'drizzle-orm';
 import { type Access, commonOf, mayAdd, mayWrite } from './access';
 import { inTransaction, type Store } from './database';
+import { noteDeed, noteOften } from './deeds';
 import { longAway } from './own';
 import { folio } from './schema';
 
@@ -56,6 +57,7 @@ export async function createFolio({ db }: Store, access: Access, name: string, c
     .insert(folio)
     .values({ workspaceId: access.workspace, name, content })
     .returning({ id: folio.id });
+  await noteDeed(db, access, 'exhibit', `made the folio “${name}”`);
   return row!.id;
 }
 
@@ -81,6 +83,7 @@ export async function changeFolio(
       .update(folio)
       .set({ name, content, version: version + 1, updatedAt: new Date() })
       .where(eq(folio.id, id));
+    await noteOften(db, access, 'exhibit', `changed the folio “${name}”`);
     return version + 1;
   });
 }

@@ -3,6 +3,7 @@ import { eq } from 'drizzle-orm';
 import { acceptPlan } from './accept';
 import { type Access, mayAdd } from './access';
 import { type Database, inTransaction, type Store } from './database';
+import { noteDeed } from './deeds';
 import { addExhibit } from './exhibits';
 import { keepColumnMap } from './intakes';
 import { endJob } from './jobs/jobs';
@@ -52,6 +53,7 @@ export async function keepPlan(
     if (before !== null) return endWith(db, jobId, before);
     const planId = await writePlan(db, client, access, plan, made.edition, kept, made.origin);
     await addExhibit(db, planId, made.exhibit.name, made.exhibit.brief);
+    await noteDeed(db, access, 'plan', `took the plan “${plan.name}” in`, planId);
     for (const { headings, map } of made.maps) await keepColumnMap(db, access, headings, map);
     await endIntake(db, intakeId, planId);
     return endWith(db, jobId, planId);

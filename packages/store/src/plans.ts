@@ -7,6 +7,7 @@ import { type Access, mayAdd, mayWrite } from './access';
 import { type CopyValue, copyRows } from './copy';
 import { type Database, inTransaction, type Store } from './database';
 import { addExhibit } from './exhibits';
+import { noteDeed } from './deeds';
 import { longAway, ownPlan, ownPlans } from './own';
 import {
   ACTIVITY_COLUMNS,
@@ -84,6 +85,7 @@ export async function createPlan(
   return inTransaction(store, async (db, client) => {
     const id = await writePlan(db, client, access, accepted, editionName, others, origin);
     if (exhibit) await addExhibit(db, id, exhibit.name, exhibit.brief);
+    await noteDeed(db, access, 'plan', `made the plan “${accepted.name}”`, id);
     return id;
   });
 }
@@ -409,7 +411,15 @@ async function setAway({ db }: Store, access: Access, planId: string, away: bool
         away ? isNull(plan.deletedAt) : isNotNull(plan.deletedAt),
       ),
     )
-    .returning({ id: plan.id });
+    .returning({ name: plan.name });
+  for (const { name } of rows)
+    await noteDeed(
+      db,
+      access,
+      'plan',
+      `${away ? 'put the plan' : 'brought the plan'} “${name}” ${away ? 'away' : 'back'}`,
+      planId,
+    );
   return rows.length > 0;
 }
 

@@ -8,6 +8,7 @@ import { type Database, inTransaction, type Store } from './database';
 import { placesOf } from './editions';
 import { keepColumnMap } from './intakes';
 import { endIntake, endWith, IntakeGone } from './keepPlan';
+import { noteDeed } from './deeds';
 import { ownIntake, ownPlan } from './own';
 import { readEdition, writeEdition } from './plans';
 import type { SourcePlace } from './rows';
@@ -85,6 +86,7 @@ export async function keepRefresh(
       .values({ planId, name: made.name, changes: compareEditions(now.plan, after), counts: made.counts });
     for (const { headings, map } of made.maps) await keepColumnMap(db, access, headings, map);
     await endIntake(db, intakeId, planId);
+    await noteDeed(db, access, 'plan', `refreshed “${after.name}” from ${made.name}`, planId);
     return endWith(db, jobId, planId);
   });
 }

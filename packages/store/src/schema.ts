@@ -37,6 +37,8 @@ export const workspace = pgTable('workspace', {
   locale: text('locale').notNull().default('en-GB'),
   /** Whether comments are seen by those who only look. */
   commentsForAll: boolean('comments_for_all').notNull().default(false),
+  /** How new pages begin. */
+  house: jsonb('house').notNull().default({}),
   createdAt: createdAt(),
 });
 

@@ -2,11 +2,12 @@ import { and, asc, desc, eq, exists, isNull, lte, sql } from 'drizzle-orm';
 import { DateTime, IANAZone } from 'luxon';
 import { z } from 'zod';
 import { type Access, mayWrite } from './access';
-import { inTransaction, type Store } from './database';
+import { type Database, inTransaction, type Store } from './database';
 import { addJob, askFor } from './jobs/jobs';
 import { FOLIO_FORMATS } from './jobs/kinds';
+import { addMail } from './mail';
 import { ownPlan } from './own';
-import { plan, weeklyReport, weeklyRun } from './schema';
+import { member, person, plan, weeklyReport, weeklyRun } from './schema';
 
 /** Kinds of change that may be taken without a person. */
 export const WEEKLY_KINDS = [
@@ -184,6 +185,28 @@ export async function askDueRuns(store: Store, now: Date): Promise<number> {
   });
 }
 
+/** Writes to the owners of the workspace that a run needs somebody. */
+async function tellOwners(
+  db: Database,
+  access: Access,
+  planId: string,
+  { state, words }: Omit<WeeklyReport, 'id'>,
+): Promise<void> {
+  const [about] = await db.select({ name: plan.name }).from(plan).where(eq(plan.id, planId));
+  const owners = await db
+    .select({ email: person.email })
+    .from(member)
+    .innerJoin(person, eq(person.id, member.personId))
+    .where(and(eq(member.workspaceId, access.workspace), eq(member.role, 'owner')));
+  const how = state === 'waiting' ? 'waits for you' : 'failed';
+  for (const { email } of owners)
+    await addMail(db, {
+      to: email,
+      subject: `The weekly run of “${about!.name}” ${how}`,
+      text: `${words}\n\nIt is looked at in Share of the plan, below “Every week”.\n`,
+    });
+}
+
 /**
  * Remembers how a run went. One that failed is tried again soon, some times, before it waits for its next week.
  *
@@ -220,6 +243,9 @@ export async function reportWeekly(
     await db.execute(sql`delete from ${weeklyReport} where ${weeklyReport.planId} = ${planId} and ${weeklyReport.id} not in
       (select ${weeklyReport.id} from ${weeklyReport} where ${weeklyReport.planId} = ${planId}
         order by ${weeklyReport.at} desc limit ${KEPT})`);
+    // Once when it begins to fail, and once when it is given up for the week.
+    const isTold = report.state === 'waiting' || (failed && (held.tries === 0 || !isSooner));
+    if (isTold) await tellOwners(db, access, planId, report);
     return isSooner ? again : null;
   });
 }

@@ -30,11 +30,18 @@ export interface WorkspaceSettings {
   locale: string;
   /** Whether comments are seen by those who only look. */
   commentsForAll: boolean;
+  /** How new pages begin; what it holds is checked by whoever knows exhibits. */
+  house: unknown;
 }
 
 export async function readSettings({ db }: Store, access: Access): Promise<WorkspaceSettings> {
   const [row] = await db
-    .select({ name: workspace.name, locale: workspace.locale, commentsForAll: workspace.commentsForAll })
+    .select({
+      name: workspace.name,
+      locale: workspace.locale,
+      commentsForAll: workspace.commentsForAll,
+      house: workspace.house,
+    })
     .from(workspace)
     .where(eq(workspace.id, access.workspace));
   return row!;
@@ -66,4 +73,5 @@ const WORDS: Record<keyof WorkspaceSettings, string> = {
   name: 'the name of the workspace',
   locale: 'how numbers are written',
   commentsForAll: 'who sees comments',
+  house: 'how new pages begin',
 };

@@ -5,7 +5,13 @@ import {
   accessTo,
   accessToPlan,
   belongingsOf,
+  changeExhibit,
   changeRole,
+  deleteExhibit,
+  deletePlan,
+  keepWeekly,
+  reportWeekly,
+  WeeklySaid,
   createExhibit,
   createFolio,
   createPlan,
@@ -296,6 +302,70 @@ describe('shared pages', () => {
     await expect(sharePage(store, { ...owner(), role: 'commenter' }, wish())).rejects.toThrow('look');
     const elsewhere: Access = { workspace: await createWorkspace(store, 'Far'), person: null, role: 'owner' };
     await expect(sharePage(store, elsewhere, wish())).rejects.toThrow('no such exhibit');
+  });
+});
+
+describe('who did what', () => {
+  test('is written down for plans, pages and folios; what is done again and again only once in a while', async () => {
+    const page = (await createExhibit(store, owner(), planId, 'Noted', { kind: 'timeline' }))!;
+    for (let version = 1; version < 4; version++)
+      await changeExhibit(store, owner(), page, version, { brief: { level: version } }, (b) => b as object);
+    await deleteExhibit(store, owner(), page);
+    const plan = await createPlan(store, owner(), saltmere().current('2026-01-12', '2026-09-14'), 'First', []);
+    await deletePlan(store, owner(), plan);
+    const words = (await listDeeds(store, owner())).map((d) => d.words);
+    expect(words.slice(0, 5)).toEqual([
+      'put the plan “Saltmere sea wall” away',
+      'made the plan “Saltmere sea wall”',
+      'put the page “Noted” away',
+      'changed the page “Noted”',
+      'made the page “Noted”',
+    ]);
+    expect(
+      (await listDeeds(store, owner(), { about: 'plan', words: 'SEA WALL' })).every((d) => d.about === 'plan'),
+    ).toBe(true);
+    expect(await listDeeds(store, owner(), { words: '%' })).toEqual([]);
+  });
+
+  test('a weekly run that waits or begins to fail is told to the owners, and when it is given up', async () => {
+    const said: WeeklySaid = WeeklySaid.parse({
+      on: true,
+      weekday: 4,
+      minute: 960,
+      zone: 'Europe/London',
+      folder: 'planner',
+      words: '',
+      accept: 'wait',
+      folio: null,
+      formats: ['pdf'],
+      out: 'out',
+    });
+    await keepWeekly(store, owner(), planId, said, new Date('2026-11-27T10:00:00Z'));
+    const system: Access = { workspace, person: null, role: 'owner' };
+    const report = (state: 'done' | 'failed' | 'waiting', minutes: number) =>
+      reportWeekly(
+        store,
+        system,
+        planId,
+        {
+          at: new Date(Date.parse('2026-11-27T10:00:00Z') + minutes * 60_000),
+          state,
+          words: 'There is no file.',
+          file: null,
+          intakeId: null,
+          written: [],
+        },
+        null,
+      );
+    const told = async () =>
+      (await store.pool.query("select subject from mail where subject like 'The weekly run%' order by created_at")).rows
+        .length;
+    await report('done', 0);
+    expect(await told()).toBe(0);
+    await report('waiting', 1);
+    expect(await told()).toBe(1);
+    for (let k = 0; k < 4; k++) await report('failed', 2 + k);
+    expect(await told()).toBe(3);
   });
 });
 

@@ -1,6 +1,15 @@
+import { Brief, House, inHouse } from '@clembo/scene';
 import { MadePlan, ReadResult } from '../hands/answers';
 import { JobRefused, type Outcome, type Room } from '../room';
-import { deleteIntake, keepPlan, keepReading, keepWholePlan, readIntake, readIntakeFiles } from '@clembo/store';
+import {
+  deleteIntake,
+  keepPlan,
+  keepReading,
+  keepWholePlan,
+  readIntake,
+  readIntakeFiles,
+  readSettings,
+} from '@clembo/store';
 import { beginOf } from './preview';
 
 /** Reads what was uploaded or pasted. What cannot be read leaves nothing behind. */
@@ -42,12 +51,13 @@ export async function keepMade(
 ): Promise<string> {
   step('Keeping the plan', 0.8);
   const { plan, promised, maps, sources, placeOf, brief } = made;
+  const { house } = await readSettings(store, access);
   const what = {
     plan,
     edition: source,
     kept: promised ? [{ name: 'Baseline in the source', plan: promised }] : [],
     origin: { sources, placeOf },
-    exhibit: { name: 'Overview', brief },
+    exhibit: { name: 'Overview', brief: inHouse(Brief.parse(brief), House.parse(house)) },
     maps: maps.map((map) => ({ headings: map.headings, map })),
   };
   return keepPlan(store, access, intake, what, job);

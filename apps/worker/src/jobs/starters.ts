@@ -1,7 +1,7 @@
 import { asStarter, beginFrom, isoDate, schedulePlan } from '@clembo/core';
-import { EXHIBITS } from '@clembo/scene';
+import { EXHIBITS, House, inHouse } from '@clembo/scene';
 import { STARTERS } from '@clembo/starters';
-import { createPlan, type JobInput, keepStarter, readPlan, readStarter } from '@clembo/store';
+import { createPlan, type JobInput, keepStarter, readPlan, readSettings, readStarter } from '@clembo/store';
 import { JobRefused, type Outcome, type Room } from '../room';
 
 /** Begins a plan from a starter, with a first page. */
@@ -16,7 +16,8 @@ export async function beginPlanJob(
   if (!from) throw new JobRefused('There is no such starter (any more).');
   try {
     const plan = beginFrom(from, name, day);
-    const brief = EXHIBITS.timeline.suggest(plan, schedulePlan(plan), 0);
+    const { house } = await readSettings(store, access);
+    const brief = inHouse(EXHIBITS.timeline.suggest(plan, schedulePlan(plan), 0), House.parse(house));
     const edition = `Begun for ${isoDate(day)}`;
     return {
       result: { planId: await createPlan(store, access, plan, edition, [], null, { name: 'Overview', brief }) },

@@ -3,6 +3,7 @@ export * from './hand';
 export * from './placed';
 export { fitWords, shownWords } from '../graph/shown';
 export * from './handoffs';
+export * from './house';
 export * from './kinds';
 export * from './linear';
 export * from './network';

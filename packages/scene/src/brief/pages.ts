@@ -19,7 +19,8 @@ export const PAGES = {
 } as const;
 export type PageName = keyof typeof PAGES;
 const PAGE_NAMES = Object.keys(PAGES) as [PageName, ...PageName[]];
-export const Page = z.enum(PAGE_NAMES).default('A4 landscape');
+export const PageSaid = z.enum(PAGE_NAMES);
+export const Page = PageSaid.default('A4 landscape');
 
 /** Pages from small to large, for someone who may use a larger one. */
 export const LARGER: Partial<Record<PageName, PageName>> = {

@@ -1,3 +1,4 @@
+import { House } from '@clembo/scene/brief';
 import { AccessRefused, listPeople, listPlans, readSettings } from '@clembo/store';
 import type { Metadata } from 'next';
 import { First } from '@/features/people/Entrances';
@@ -46,7 +47,7 @@ export default async function Page() {
         members={people.members}
         invited={people.invited.map(({ expiresAt, ...i }) => ({ ...i, until: whenChanged(expiresAt) }))}
         plans={plans.map(({ id, name }) => ({ id, name }))}
-        settings={settings}
+        settings={{ ...settings, house: House.parse(settings.house) }}
         hasMail={Boolean(process.env.SMTP_URL)}
       />
     );

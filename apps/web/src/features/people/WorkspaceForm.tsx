@@ -1,7 +1,9 @@
 'use client';
 import { LOCALES } from '@clembo/formats/amounts';
+import { type House, PAGES, pageWords, type PageName } from '@clembo/scene/brief';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import { pictureOf } from '@/features/show/pictureOf';
 import { ask } from '@/ui/ask';
 import { Pick } from '@/ui/Pick';
 import { Tick } from '@/ui/Tick';
@@ -11,7 +13,20 @@ export interface Settings {
   name: string;
   locale: string;
   commentsForAll: boolean;
+  house: House;
 }
+
+const LANGUAGES: [string, string][] = [
+  ['en', 'English'],
+  ['de', 'German'],
+  ['fr', 'French'],
+  ['es', 'Spanish'],
+  ['it', 'Italian'],
+  ['nl', 'Dutch'],
+];
+const MONTHS = Array.from({ length: 12 }, (_, k) =>
+  new Date(Date.UTC(2026, k, 1)).toLocaleString('en-GB', { month: 'long', timeZone: 'UTC' }),
+);
 
 /** How numbers of a place are written, by an example. */
 const example = (locale: string): string => `${(1234.5).toLocaleString(locale)} (${locale})`;
@@ -30,6 +45,7 @@ export function WorkspaceForm({ settings }: { settings: Settings }) {
       },
     );
   };
+  const keepHouse = (part: Partial<House>) => keep({ house: { ...own.house, ...part } });
   return (
     <section aria-label="The workspace" className="mt-10">
       <h2 className="font-serif text-[19px] font-semibold">The workspace</h2>
@@ -56,6 +72,58 @@ export function WorkspaceForm({ settings }: { settings: Settings }) {
         <Tick checked={own.commentsForAll} onFlip={() => keep({ commentsForAll: !own.commentsForAll })}>
           who only looks sees comments
         </Tick>
+      </div>
+      <h3 className="mt-5 font-semibold">New pages begin</h3>
+      <div className="mt-2 flex flex-wrap items-center gap-x-8 gap-y-3">
+        <Pick
+          label="on"
+          value={own.house.page ?? ''}
+          options={[
+            ['', 'the usual page'],
+            ...Object.keys(PAGES).map((p): [string, string] => [p, pageWords(p as PageName)]),
+          ]}
+          onChange={(page) => keepHouse({ page: page === '' ? null : (page as PageName) })}
+        />
+        <Pick
+          label="in"
+          value={own.house.language ?? ''}
+          options={[['', 'English, as usual'], ...LANGUAGES]}
+          onChange={(l) => keepHouse({ language: l === '' ? null : (l as House['language']) })}
+        />
+        <Pick
+          label="fiscal years from"
+          value={String(own.house.fiscal ?? 1)}
+          options={MONTHS.map((m, k): [string, string] => [String(k + 1), m])}
+          onChange={(m) => keepHouse({ fiscal: m === '1' ? null : Number(m) })}
+        />
+        <span className="flex items-center gap-3">
+          {own.house.logo ? (
+            <>
+              {/* biome-ignore lint: a picture of a few kilobytes that is here already */}
+              <img
+                src={own.house.logo.data}
+                alt="The logo"
+                className="h-9 max-w-40 rounded border border-line bg-paper object-contain p-1"
+              />
+              <button type="button" className="quiet py-1" onClick={() => keepHouse({ logo: null })}>
+                Without a logo
+              </button>
+            </>
+          ) : (
+            <label className="quiet cursor-pointer py-1">
+              Choose a logo
+              <input
+                type="file"
+                accept="image/*"
+                className="sr-only"
+                onChange={(e) => {
+                  const [file] = e.target.files ?? [];
+                  if (file) pictureOf(file).then((logo) => keepHouse({ logo }), wrong);
+                }}
+              />
+            </label>
+          )}
+        </span>
       </div>
     </section>
   );

@@ -1,5 +1,5 @@
 'use client';
-import { type Brief, type BriefKind, laidOver, type Ready, SPOKEN } from '@clembo/scene/brief';
+import { type Brief, type BriefKind, House, inHouse, laidOver, type Ready, SPOKEN } from '@clembo/scene/brief';
 import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { ask } from '@/ui/ask';
@@ -28,7 +28,9 @@ export function NewExhibit({
   const [ready, setReady] = useState<Ready[] | null>(null);
   const [plain, setPlain] = useState<Preview[]>([]);
   const [kept, setKept] = useState<KeptBrief[]>([]);
+  const [house, setHouse] = useState<House | null>(null);
   useEffect(() => {
+    ask<{ house: House }>('/api/workspace').then(({ house }) => setHouse(house), wrong);
     open.room.readyMade().then(setReady, wrong);
     ask<KeptBrief[]>('/api/briefs').then(setKept, wrong);
     const kinds = Object.keys(SPOKEN) as BriefKind[];
@@ -42,13 +44,17 @@ export function NewExhibit({
     ).then(setPlain, wrong);
   }, [open]);
   const take = ({ name, brief }: Preview) => onAdd(name, brief);
+  /** New pages begin as the house would have them; kept briefs are as they were kept. */
+  const begun = <P extends { brief: Brief }>(list: readonly P[]): P[] =>
+    list.map((p) => ({ ...p, brief: inHouse(p.brief, house ?? House.parse({})) }));
   const laid = kept.map((k) => ({ ...k, ...laidOver(k.brief, open.head, k.fields) }));
-  const timelines = (ready ?? []).filter((r) => r.brief.kind === 'timeline');
+  const offered = house && ready ? begun(ready) : [];
+  const timelines = offered.filter((r) => r.brief.kind === 'timeline');
   const isNetwork = ({ brief }: Ready) => brief.kind === 'network' || brief.kind === 'handoffs';
-  const networks = (ready ?? []).filter(isNetwork);
-  const lines = (ready ?? []).filter((r) => r.brief.kind === 'linear');
-  const builds = (ready ?? []).filter((r) => r.brief.kind === 'build');
-  const others = (ready ?? []).filter((r) => !['timeline', 'linear', 'build'].includes(r.brief.kind) && !isNetwork(r));
+  const networks = offered.filter(isNetwork);
+  const lines = offered.filter((r) => r.brief.kind === 'linear');
+  const builds = offered.filter((r) => r.brief.kind === 'build');
+  const others = offered.filter((r) => !['timeline', 'linear', 'build'].includes(r.brief.kind) && !isNetwork(r));
   const previews = (list: Ready[]): Preview[] =>
     list.map((r) => ({ key: r.name, name: r.name, about: r.about ?? SPOKEN[r.brief.kind].about, brief: r.brief }));
   return (
@@ -92,7 +98,7 @@ export function NewExhibit({
         </Section>
       )}
       <Section title="Time lines for usual questions">
-        {ready === null ? <p role="status">Looking at the plan …</p> : null}
+        {ready === null || house === null ? <p role="status">Looking at the plan …</p> : null}
         <Previews open={open} list={previews(timelines)} onTake={take} />
       </Section>
       {networks.length > 0 && (
@@ -116,7 +122,7 @@ export function NewExhibit({
         </Section>
       )}
       <Section title="One of each kind, to begin with">
-        <Previews open={open} list={plain} onTake={take} />
+        <Previews open={open} list={house ? begun(plain) : []} onTake={take} />
       </Section>
     </Sheet>
   );

@@ -1,5 +1,6 @@
 import { LOCALES } from '@clembo/formats/amounts';
-import { changeSettings } from '@clembo/store';
+import { House } from '@clembo/scene';
+import { changeSettings, readSettings } from '@clembo/store';
 import { z } from 'zod';
 import { accessOf } from '@/server/access';
 import { answer, readBody } from '@/server/answer';
@@ -9,7 +10,15 @@ const Settings = z.object({
   name: z.string().trim().min(1).max(200).optional(),
   locale: z.enum(LOCALES).optional(),
   commentsForAll: z.boolean().optional(),
+  house: House.optional(),
 });
+
+/** How the workspace is set. */
+export const GET = (request: Request): Promise<Response> =>
+  answer(request, async () => {
+    const { house, ...settings } = await readSettings(store(), await accessOf());
+    return { ...settings, house: House.parse(house) };
+  });
 
 /** Sets how numbers and money are written; an owner also what the workspace is called, and who sees comments. */
 export const PATCH = (request: Request): Promise<Response> =>

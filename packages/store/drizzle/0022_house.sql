@@ -1,0 +1,1 @@
+ALTER TABLE "workspace" ADD COLUMN "house" jsonb DEFAULT '{}'::jsonb NOT NULL;
