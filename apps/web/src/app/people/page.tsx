@@ -3,6 +3,7 @@ import { AccessRefused, listPeople, listPlans, readSettings } from '@clembo/stor
 import type { Metadata } from 'next';
 import { First } from '@/features/people/Entrances';
 import { People } from '@/features/people/People';
+import { WorkspaceForm } from '@/features/people/WorkspaceForm';
 import { isSignInNeeded, pageAccess } from '@/server/access';
 import { store } from '@/server/store';
 import { whenChanged } from '@/server/when';
@@ -13,28 +14,35 @@ export const metadata: Metadata = { title: 'People' };
 
 export default async function Page() {
   const access = await pageAccess();
-  if (!(await isSignInNeeded()))
+  if (!(await isSignInNeeded())) {
+    const settings = await readSettings(store(), access);
     return (
       <Frame stage={null} plan={null}>
-        <div className="mx-auto grid max-w-[960px] grid-cols-[1fr_400px] gap-12 px-8 pt-9">
-          <div>
-            <h1 className="font-serif text-[26px] font-semibold">People</h1>
-            <p className="mt-3 max-w-md">
-              Nobody has an account: whoever sits at this machine sees and changes everything, and nobody else reaches
-              it.
-            </p>
-            <p className="mt-3 max-w-md text-soft">
-              The first account owns the workspace and asks others in: to work on all of it, on single plans, to
-              comment, or only to look. From then on everybody signs in, also here.
-            </p>
+        <div className="h-full overflow-auto">
+          <div className="mx-auto grid max-w-[960px] grid-cols-[1fr_400px] gap-12 px-8 pt-9">
+            <div>
+              <h1 className="font-serif text-[26px] font-semibold">People</h1>
+              <p className="mt-3 max-w-md">
+                Nobody has an account: whoever sits at this machine sees and changes everything, and nobody else reaches
+                it.
+              </p>
+              <p className="mt-3 max-w-md text-soft">
+                The first account owns the workspace and asks others in: to work on all of it, on single plans, to
+                comment, or only to look. From then on everybody signs in, also here.
+              </p>
+            </div>
+            <section aria-label="The first account" className="rounded-lg border border-line bg-paper px-7 py-6">
+              <h2 className="font-serif text-[19px] font-semibold">The first account</h2>
+              <First code="" />
+            </section>
           </div>
-          <section aria-label="The first account" className="rounded-lg border border-line bg-paper px-7 py-6">
-            <h2 className="font-serif text-[19px] font-semibold">The first account</h2>
-            <First code="" />
-          </section>
+          <div className="mx-auto max-w-[960px] px-8 pb-12">
+            <WorkspaceForm settings={{ ...settings, house: House.parse(settings.house) }} />
+          </div>
         </div>
       </Frame>
     );
+  }
   try {
     const [people, plans, settings] = await Promise.all([
       listPeople(store(), access),
