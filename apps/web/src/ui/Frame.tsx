@@ -118,7 +118,7 @@ export function Frame({ stage, plan, controls, search, children }: Props) {
             />
           ))}
         </nav>
-        <div className="flex flex-1 items-center justify-end gap-2">
+        <div className="flex min-w-max flex-1 items-center justify-end gap-2">
           <button
             type="button"
             className="quiet border-transparent px-2 text-soft"

@@ -1,3 +1,4 @@
+import { gzipSync } from 'node:zlib';
 import { accessOfShared, keepShared, openShared } from '@clembo/store';
 import { WrittenPage } from '../hands/answers';
 import { JobRefused, type Outcome, type Room } from '../room';
@@ -24,6 +25,7 @@ export async function composeSharedJob(room: Room, id: string, mark: string): Pr
     WrittenPage,
     'Composing the page',
   );
-  await keepShared(room.store, id, mark, bytes);
+  // Packed once, for all who open it.
+  await keepShared(room.store, id, mark, gzipSync(bytes));
   return { result: { shared: id } };
 }
