@@ -732,7 +732,7 @@ export const sharedPage = pgTable(
     madeBy: text('made_by'),
     opened: integer('opened').notNull().default(0),
     openedAt: timestamp('opened_at', { withTimezone: true }),
-    /** The page as it was composed last (gzip), and of what state of its plans. */
+    /** The page as it was composed last, and of what state of its plans. */
     content: bytes('content'),
     mark: text('mark'),
     createdAt: createdAt(),

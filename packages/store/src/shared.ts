@@ -240,7 +240,7 @@ export async function markOfShared({ db }: Store, shared: OpenedShared): Promise
   return `${row?.state ?? ''};${home?.locale};${bound?.version ?? ''}`;
 }
 
-/** Keeps a shared page as it was composed, packed by gzip. */
+/** Keeps a shared page as it was composed. */
 export async function keepShared({ db }: Store, id: string, mark: string, content: Uint8Array): Promise<void> {
   await db
     .update(sharedPage)
@@ -248,7 +248,7 @@ export async function keepShared({ db }: Store, id: string, mark: string, conten
     .where(and(eq(sharedPage.id, id), isNull(sharedPage.revokedAt)));
 }
 
-/** A shared page as it was composed last, packed by gzip, and that somebody has opened it. */
+/** A shared page as it was composed last, and that somebody has opened it. */
 export async function readShared({ db }: Store, id: string): Promise<Uint8Array | null> {
   const [row] = await db
     .update(sharedPage)

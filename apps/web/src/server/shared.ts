@@ -11,7 +11,6 @@ import {
   readShared,
 } from '@clembo/store';
 import { createHash } from 'node:crypto';
-import { gunzipSync } from 'node:zlib';
 import { BadRequest } from './answer';
 import { hostRefusal } from './guard';
 import { watch } from './jobs';
@@ -112,10 +111,7 @@ export const answerShared = (request: Request, token: string): Promise<Response>
     }
     const content = await readShared(store(), shared.id);
     if (!content) return says('Not now', 'The page is being composed. Try again in a minute.', 503, shared.origins);
-    const takesPacked = /\bgzip\b/.test(request.headers.get('accept-encoding') ?? '');
-    return takesPacked
-      ? new Response(content as BodyInit, { headers: { ...headersOf(shared.origins), 'Content-Encoding': 'gzip' } })
-      : new Response(gunzipSync(content) as BodyInit, { headers: headersOf(shared.origins) });
+    return new Response(content as BodyInit, { headers: headersOf(shared.origins) });
   });
 
 /** Composes a page for all who wait for it at once; gives why that failed. */

@@ -1,4 +1,3 @@
-import { gzipSync } from 'node:zlib';
 import { accessOfShared, keepShared, openShared } from '@clembo/store';
 import { WrittenPage } from '../hands/answers';
 import { JobRefused, type Outcome, type Room } from '../room';
@@ -25,7 +24,6 @@ export async function composeSharedJob(room: Room, id: string, mark: string): Pr
     WrittenPage,
     'Composing the page',
   );
-  // Packed once, for all who open it.
-  await keepShared(room.store, id, mark, gzipSync(bytes));
+  await keepShared(room.store, id, mark, bytes);
   return { result: { shared: id } };
 }
