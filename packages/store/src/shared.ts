@@ -51,8 +51,11 @@ export async function isPassword(password: string, kept: string): Promise<boolea
   return timingSafeEqual(await derive(password, salt!, 32), digest!);
 }
 
-/** Shares a page; gives its id, of which its address is made. */
-export async function sharePage(store: Store, access: Access, wish: SharedWish): Promise<string> {
+/**
+ * Shares a page of a plan, or a folio; gives its id, of which its address is made. What may be done with the plan is
+ * what the access says: an exhibit of another plan is none of it.
+ */
+export async function sharePage(store: Store, access: Access, planId: string, wish: SharedWish): Promise<string> {
   const password = wish.password === null ? null : await digestPassword(wish.password);
   return inTransaction(store, async (db) => {
     const { what, lay, frozen, expiresAt, origins } = wish;
@@ -63,7 +66,7 @@ export async function sharePage(store: Store, access: Access, wish: SharedWish):
         .select({ name: exhibit.name, planId: exhibit.planId })
         .from(exhibit)
         .innerJoin(plan, eq(plan.id, exhibit.planId))
-        .where(ownExhibit(access, what.exhibit));
+        .where(and(ownExhibit(access, what.exhibit), eq(exhibit.planId, planId)));
       if (!row) throw new AccessRefused('There is no such exhibit (any more).');
       target = row;
     } else {

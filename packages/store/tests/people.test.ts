@@ -250,10 +250,10 @@ describe('shared pages', () => {
   });
 
   test('have a mark that changes with their plan alone, and never where they are frozen', async () => {
-    const live = await openShared(store, await sharePage(store, owner(), wish()), new Date());
+    const live = await openShared(store, await sharePage(store, owner(), planId, wish()), new Date());
     const frozen = await openShared(
       store,
-      await sharePage(store, owner(), wish({ frozen: { edition: null } })),
+      await sharePage(store, owner(), planId, wish({ frozen: { edition: null } })),
       new Date(),
     );
     const [a, b] = [await markOfShared(store, live!), await markOfShared(store, frozen!)];
@@ -268,7 +268,7 @@ describe('shared pages', () => {
 
   test('are gone when they are ended, have expired, or when what they show is put away', async () => {
     const now = new Date('2026-12-01T10:00:00Z');
-    const ended = await sharePage(store, owner(), wish());
+    const ended = await sharePage(store, owner(), planId, wish());
     await keepShared(store, ended, 'mark', new Uint8Array([1, 2]));
     expect(await readShared(store, ended)).toEqual(Buffer.from([1, 2]));
     const elsewhere: Access = { workspace: await createWorkspace(store, 'Elsewhere'), person: null, role: 'owner' };
@@ -279,10 +279,10 @@ describe('shared pages', () => {
     // A page that was being composed meanwhile is not kept any more.
     await keepShared(store, ended, 'mark', new Uint8Array([3]));
     expect(await readShared(store, ended)).toBeNull();
-    const short = await sharePage(store, owner(), wish({ expiresAt: new Date('2026-12-01T00:00:00Z') }));
+    const short = await sharePage(store, owner(), planId, wish({ expiresAt: new Date('2026-12-01T00:00:00Z') }));
     expect(await openShared(store, short, new Date('2026-11-30T23:59:59Z'))).not.toBeNull();
     expect(await openShared(store, short, new Date('2026-12-01T00:00:00Z'))).toBeNull();
-    const last = await sharePage(store, owner(), wish());
+    const last = await sharePage(store, owner(), planId, wish());
     await store.pool.query('update exhibit set deleted_at = now() where id = $1', [exhibit]);
     expect(await openShared(store, last, now)).toBeNull();
     await store.pool.query('update exhibit set deleted_at = null where id = $1', [exhibit]);
@@ -290,8 +290,8 @@ describe('shared pages', () => {
   });
 
   test('keep a password as a digest with salt', async () => {
-    await sharePage(store, owner(), wish({ password: 'low water' }));
-    await sharePage(store, owner(), wish({ password: 'low water' }));
+    await sharePage(store, owner(), planId, wish({ password: 'low water' }));
+    await sharePage(store, owner(), planId, wish({ password: 'low water' }));
     const { rows } = await store.pool.query('select password from shared_page where password is not null');
     expect(rows).toHaveLength(2);
     expect(rows[0].password).not.toBe(rows[1].password);
@@ -299,9 +299,11 @@ describe('shared pages', () => {
   });
 
   test('are not made by who may only look, nor of what is elsewhere', async () => {
-    await expect(sharePage(store, { ...owner(), role: 'commenter' }, wish())).rejects.toThrow('look');
+    await expect(sharePage(store, { ...owner(), role: 'commenter' }, planId, wish())).rejects.toThrow('look');
+    // Nor by way of another plan, for which more is said.
+    await expect(sharePage(store, owner(), otherPlan, wish())).rejects.toThrow('no such exhibit');
     const elsewhere: Access = { workspace: await createWorkspace(store, 'Far'), person: null, role: 'owner' };
-    await expect(sharePage(store, elsewhere, wish())).rejects.toThrow('no such exhibit');
+    await expect(sharePage(store, elsewhere, planId, wish())).rejects.toThrow('no such exhibit');
   });
 });
 

@@ -2,6 +2,8 @@ import 'server-only';
 import { limits } from '@clembo/store';
 import { createHmac } from 'node:crypto';
 import { z } from 'zod';
+import { WORKSPACE_COOKIE } from './access';
+import { ownAddress } from './address';
 import { BadRequest } from './answer';
 import { LEAST_PASSWORD } from './auth';
 import { isSame } from './same';
@@ -61,6 +63,16 @@ export const firstCode = (): string =>
     .digest('base64url');
 
 export const isFirstCode = (code: string): boolean => isSame(code, firstCode());
+
+/** Remembers in which of their workspaces somebody works. */
+export function rememberWorkspace(response: Response, workspace: string): Response {
+  const secure = ownAddress().startsWith('https:') ? '; Secure' : '';
+  response.headers.append(
+    'Set-Cookie',
+    `${WORKSPACE_COOKIE}=${workspace}; Path=/; HttpOnly; SameSite=Lax; Max-Age=31536000${secure}`,
+  );
+  return response;
+}
 
 /** The answer of the library that signs in, with its cookies and nothing else of it. */
 export function withCookies(answered: Response, body: object): Response {

@@ -5,7 +5,8 @@ import { ask } from '@/ui/ask';
 import { Form, TextField } from '@/ui/Form';
 
 const LEAST = 10;
-const NEW_PASSWORD = {
+/** A field for a password that is chosen. */
+export const NEW_PASSWORD = {
   type: 'password',
   autoComplete: 'new-password',
   minLength: LEAST,

@@ -3,6 +3,7 @@ import { ask } from '@/ui/ask';
 import { Form, TextField } from '@/ui/Form';
 import { Frame } from '@/ui/Frame';
 import { toast } from '@/ui/Toasts';
+import { NEW_PASSWORD } from './Entrances';
 
 /** One's own name and password. */
 export function OwnAccount({ name, email }: { name: string; email: string }) {
@@ -37,15 +38,7 @@ export function OwnAccount({ name, email }: { name: string; email: string }) {
                 type="password"
                 autoComplete="current-password"
               />
-              <TextField
-                label="The new one"
-                name="password"
-                type="password"
-                autoComplete="new-password"
-                minLength={10}
-                maxLength={200}
-                note="At least 10 characters."
-              />
+              <TextField label="The new one" name="password" {...NEW_PASSWORD} />
             </Form>
           </section>
         </div>

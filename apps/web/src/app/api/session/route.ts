@@ -1,9 +1,9 @@
 import { headers } from 'next/headers';
 import { z } from 'zod';
-import { belongingNow, signedIn, SignInNeeded, WORKSPACE_COOKIE } from '@/server/access';
+import { belongingNow, signedIn, SignInNeeded } from '@/server/access';
 import { answer, BadRequest, readBody } from '@/server/answer';
 import { auth } from '@/server/auth';
-import { limitTries, withCookies } from '@/server/signing';
+import { limitTries, rememberWorkspace, withCookies } from '@/server/signing';
 
 const Said = z.object({ email: z.string().trim().toLowerCase().max(200), password: z.string().max(200) });
 
@@ -39,10 +39,5 @@ export const PUT = (request: Request): Promise<Response> =>
     if (!who) throw new SignInNeeded();
     const { all } = await belongingNow(who.account);
     if (!all.some((b) => b.workspace === workspace)) throw new BadRequest('You do not belong to that workspace.', 403);
-    const response = Response.json({ done: true });
-    response.headers.append(
-      'Set-Cookie',
-      `${WORKSPACE_COOKIE}=${workspace}; Path=/; HttpOnly; SameSite=Lax; Max-Age=31536000`,
-    );
-    return response;
+    return rememberWorkspace(Response.json({ done: true }), workspace);
   });

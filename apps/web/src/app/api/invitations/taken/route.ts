@@ -1,10 +1,10 @@
 import { readInvitation, takeInvitation } from '@clembo/store';
 import { headers } from 'next/headers';
 import { z } from 'zod';
-import { signedIn, WORKSPACE_COOKIE } from '@/server/access';
+import { signedIn } from '@/server/access';
 import { answer, BadRequest, readBody } from '@/server/answer';
 import { auth } from '@/server/auth';
-import { limitGuesses, Password, PersonName, withCookies } from '@/server/signing';
+import { limitGuesses, Password, PersonName, rememberWorkspace, withCookies } from '@/server/signing';
 import { store } from '@/server/store';
 
 const Taken = z.object({
@@ -23,7 +23,7 @@ export const POST = (request: Request): Promise<Response> =>
       throw new BadRequest('This invitation holds no more. Ask for another one.', 404);
     }
     const who = await signedIn();
-    if (who) return goTo(Response.json({ done: true }), await takeInvitation(store(), token, who));
+    if (who) return rememberWorkspace(Response.json({ done: true }), await takeInvitation(store(), token, who));
     if (found.hasAccount || !account)
       throw new BadRequest(`Sign in as ${found.email} first, then take the invitation.`, 403);
     const answered = await auth().api.signUpEmail({
@@ -34,14 +34,5 @@ export const POST = (request: Request): Promise<Response> =>
     if (!answered.ok) throw new BadRequest('This account cannot be made. Try again.', 422);
     const { user } = (await answered.clone().json()) as { user: { id: string; name: string; email: string } };
     const workspace = await takeInvitation(store(), token, { ...user, account: user.id });
-    return goTo(withCookies(answered, { done: true }), workspace);
+    return rememberWorkspace(withCookies(answered, { done: true }), workspace);
   });
-
-/** The workspace that somebody has just joined is where they go on. */
-function goTo(response: Response, workspace: string): Response {
-  response.headers.append(
-    'Set-Cookie',
-    `${WORKSPACE_COOKIE}=${workspace}; Path=/; HttpOnly; SameSite=Lax; Max-Age=31536000`,
-  );
-  return response;
-}

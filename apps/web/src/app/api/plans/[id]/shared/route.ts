@@ -48,8 +48,9 @@ export const POST = (request: Request, { params }: Context): Promise<Response> =
     if (expiresAt && expiresAt <= new Date()) throw new BadRequest('The last day is over already.');
     if ('folio' in wish.what && wish.frozen?.edition)
       throw new BadRequest('A folio can be frozen as it stands, not as an edition was.');
-    const access = await accessOf({ plan: (await params).id });
-    const id = await sharePage(store(), access, { ...wish, expiresAt });
+    const planId = readId((await params).id, 'plan');
+    const access = await accessOf({ plan: planId });
+    const id = await sharePage(store(), access, planId, { ...wish, expiresAt });
     const trouble = wish.frozen ? await freezeShared(id) : null;
     if (trouble !== null) {
       await revokeShared(store(), access, id);
