@@ -22,7 +22,15 @@ afterAll(() => close());
 interface Stored {
   lines: { zones: object[]; strips?: { pins: { x: number; place: number }[] }[] }[];
   pictures: { data: string; width: number; height: number }[];
-  activities: { ref: string; name: string; start: number; finish: number; from: number; to: number; rate: number }[];
+  activities: {
+    ref: string;
+    name: string;
+    start: number;
+    finish: number;
+    from: number;
+    to: number;
+    rate: number;
+  }[];
 }
 const stored = async (plan: string) =>
   ((await (await fetch(`${address}/api/plans/${plan}`)).json()) as { plan: Stored }).plan;
@@ -295,4 +303,64 @@ test('a set of work is made for six floors, and the trades balanced without rest
     ];
   };
   await until(ends, [0, 3, 23, 35]);
+}, 90_000);
+
+// Selinger 1980; Russell & Caselton 1988; El-Rayes & Moselhi 2001 (quantities and daily outputs from memory): 117.80 days.
+test('a bridge of four sections, in hours: balanced without rest it takes 117.80 working days, on the page too', async () => {
+  const trades: [name: string, output: number, quantities: number[]][] = [
+    ['Excavation', 91.75, [1147, 1434, 994, 1529]],
+    ['Foundations', 71.81, [1032, 1077, 943, 898]],
+    ['Columns', 8.03, [104, 86, 129, 100]],
+    ['Beams', 7.07, [85, 92, 101, 80]],
+    ['Slabs', 8.73, [0, 138, 114, 145]],
+  ];
+  const plan = await table('Bridge', [
+    'ID,Name,Start,From place,To place,Quantity,Daily output',
+    ...trades.flatMap(([name, output, quantities], t) =>
+      quantities.flatMap((q, k) =>
+        q === 0 ? [] : `${t}${k},${name},${iso(MONDAY)} ${t === 0 ? '08:00' : '13:00'},${k},${k + 1},${q},${output}`,
+      ),
+    ),
+  ]);
+  await describeLine(plan, 'Bridge', 'section', '4');
+  await until(async () => (await stored(plan)).lines.length, 1);
+  await page.goto(`${address}/plans/${plan}/show`, { waitUntil: 'networkidle2' });
+  await page.waitForSelector('main li svg[viewBox]');
+  await newExhibit(page, 'Bridge, the whole line');
+  await press('Balance');
+  await page.select('[aria-label="What goes together"]', 'name');
+  for (const words of ['without a rest', 'a stretch is left']) {
+    const tick = (await page.waitForSelector(`aside label ::-p-text(${words})`))!;
+    if (!(await tick.evaluate((e) => e.closest('label')!.querySelector('input')!.checked))) await tick.click();
+  }
+  const days = (await page.waitForSelector('[aria-label="Days between works"]'))!;
+  await days.click({ count: 3 });
+  await page.keyboard.type('0');
+  await page.waitForSelector('aside ::-p-text(From first to last 117.8)');
+  await takeIt();
+  const begin = MONDAY * 1440 + 480;
+  const ended = async () => Math.max(...(await stored(plan)).activities.map((a) => a.finish));
+  await until(async () => (await ended()) > begin, true);
+  /** Working days of eight hours, 8 to 12 and 13 to 17 o'clock, from the first Monday on. */
+  const workdays = (minutes: number) => {
+    const day = Math.floor(minutes / 1440) - MONDAY;
+    const at = minutes - (MONDAY + day) * 1440;
+    const gone = Math.min(240, Math.max(0, at - 480)) + Math.min(240, Math.max(0, at - 780));
+    return Math.floor(day / 7) * 5 + Math.min(5, day % 7) + gone / 480;
+  };
+  expect(workdays(await ended())).toBeCloseTo(117.8, 1);
+  const download = await catchDownloads(page);
+  await press('Export');
+  await (await page.waitForSelector('[role="menuitem"]::-p-text(SVG)'))!.click();
+  const svg = readFileSync(await download('.svg'), 'utf8');
+  // Time runs down: every line begins and ends with a dot, at the height that its dates give.
+  const dots = [...svg.matchAll(/<circle cx="[\d.]+" cy="([\d.]+)"/g)].map((m) => Number(m[1])).sort((a, b) => a - b);
+  // The first work did not move, and its end is not stated.
+  const times = (await stored(plan)).activities.flatMap((a) => [a.start, ...(a.finish ? [a.finish] : [])]);
+  expect([dots.length, times.length]).toEqual([38, 37]);
+  const perMinute = (dots.at(-1)! - dots[0]!) / (Math.max(...times) - begin);
+  for (const t of times) {
+    const y = dots[0]! + (t - begin) * perMinute;
+    expect([t, dots.some((d) => Math.abs(d - y) < 0.3)]).toEqual([t, true]);
+  }
 }, 90_000);

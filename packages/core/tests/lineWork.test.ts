@@ -10,6 +10,7 @@ import {
   FIVE_DAY,
   leastGap,
   type Line,
+  linearBlocks,
   linearWorks,
   makeActivity,
   makeLink,
@@ -25,6 +26,7 @@ import {
   splitWork,
   startOfDay,
   unitStarts,
+  WorkingTime,
 } from '../src/index';
 import { seeded } from './helpers';
 
@@ -146,6 +148,16 @@ describe('what a person does to a work on a line', () => {
       // It may stand still on the day asked for: then it ends on the last one before it.
       expect([k, last <= wanted, wanted - last < 12]).toEqual([k, true, true]);
     }
+  });
+
+  test('a milestone is no work along a line, whatever is said of it', () => {
+    const plan = planOf([
+      work('A', 0, 20, { rate: 50 }),
+      work('M', 0, 0, { kind: 'startMilestone', rate: 50 }),
+      work('H', 0, 0, { kind: 'finishMilestone', occupies: true }),
+    ]);
+    expect(worksOf(plan).map((w) => w.work.ref)).toEqual(['A']);
+    expect(linearBlocks(plan, schedulePlan(plan))).toEqual([]);
   });
 
   test('what has begun keeps its start, what is done is left alone', () => {
@@ -278,6 +290,53 @@ describe('balance of trades', () => {
       const starts = durations.map((_, t) => list.find((b) => b.ref === `${t}.0`)!.newStart - day0);
       expect(starts).toEqual(unitStarts(durations).map((p) => p.start));
     }
+  });
+
+  // Selinger 1980; Russell & Caselton 1988; El-Rayes & Moselhi 2001 (quantities and daily outputs from memory): 117.80
+  test('in a plan of hours, a bridge of four sections is balanced to the minute: 117.80 working days', () => {
+    const quantities = [
+      [1147, 1434, 994, 1529],
+      [1032, 1077, 943, 898],
+      [104, 86, 129, 100],
+      [85, 92, 101, 80],
+      [0, 138, 114, 145],
+    ];
+    const outputs = [91.75, 71.81, 8.03, 7.07, 8.73];
+    const begins = startOfDay(day0) + 8 * 60;
+    const plan = planOf(
+      quantities.flatMap((row, t) =>
+        row.flatMap((quantity, u) =>
+          quantity === 0
+            ? []
+            : makeActivity({
+                ref: `${t}.${u}`,
+                from: u * 1000,
+                to: (u + 1) * 1000,
+                quantity,
+                output: outputs[t]!,
+                start: begins,
+              }),
+        ),
+      ),
+      { inHours: true, calendars: [FIVE_DAY], calendar: FIVE_DAY.id },
+    );
+    const tradesOf = (p: Plan) => outputs.map((_, t) => worksOf(p).filter((w) => w.work.ref.startsWith(`${t}.`)));
+    const asked = { buffer: { days: 0, distance: 0 }, waits: false, whole: true, inHours: true };
+    const list = balance(tradesOf(plan), asked);
+    const then = balanceCommands(plan, list).reduce((now, c) => applyCommand(now, c).plan, plan);
+    const last = Math.max(...then.activities.map((a) => a.finish ?? 0));
+    const time = new WorkingTime(FIVE_DAY, 'minute', day0);
+    // Each start goes up to a whole minute, which adds up to some minutes of 480.
+    const days = time.between(begins, last) / FIVE_DAY.minutesPerDay;
+    expect(days).toBeGreaterThanOrEqual(117.8);
+    expect(days).toBeLessThan(117.8008 + 5 / FIVE_DAY.minutesPerDay);
+    // Nobody comes into a section before the trade before has left it.
+    for (const a of then.activities) {
+      const [trade, unit] = a.ref.split('.').map(Number);
+      const before = then.activities.find((b) => b.ref === `${trade! - 1}.${unit}`);
+      if (before) expect(a.start!).toBeGreaterThanOrEqual(before.finish! - 1);
+    }
+    expect(balanceCommands(then, balance(tradesOf(then), asked))).toEqual([]);
   });
 
   test('trades that may wait never end later, and both keep the buffer once it is taken', () => {

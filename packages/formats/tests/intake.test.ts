@@ -93,6 +93,20 @@ describe('column map', () => {
     );
   });
 
+  test('one date is a milestone, but work where a quantity and a daily output give its length', () => {
+    const { map, plan } = take(
+      'Name,Start,From place,To place,Quantity,Daily output\nColumns,2026-01-05,0,1,104,8.03\nHandover,2026-02-02,1,,,\nWaiting,2026-02-02,,,12,\n',
+    );
+    expect(meaning(map)).toEqual(['name', 'start', 'from', 'to', 'quantity', 'output']);
+    expect(plan.activities.map((a) => [a.kind, a.quantity, a.output])).toEqual([
+      ['activity', 104, 8.03],
+      ['startMilestone', null, null],
+      ['startMilestone', 12, null],
+    ]);
+    const { activities } = take('Name,Start,From place,To place,Rate\nPipe,2026-01-05,0,300,40\n').plan;
+    expect(activities[0]!.kind).toBe('activity');
+  });
+
   test('the row of headings is found below a title', () => {
     const { map, plan } = take(
       'Saltmere sea wall,,\nprinted 1 May,,\nActivity ID,Activity name,Start\nA1,Piling,2026-01-05\n',

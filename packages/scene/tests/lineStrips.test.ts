@@ -8,6 +8,7 @@ import {
   type Pin,
   placeInStrip,
   type Plan,
+  Resource,
   schedulePlan,
   startOfDay,
 } from '@clembo/core';
@@ -15,6 +16,7 @@ import {
   composeExhibit,
   defaultBrief,
   type ImageNode,
+  laidOver,
   leavesOf,
   type LinearBrief,
   type PlaneShape,
@@ -23,7 +25,7 @@ import {
   sentenceOf,
   textOf,
 } from '../src/index';
-import { workedByPlace } from '../src/exhibits/linear/workedDays';
+import { quantityByPlace, workedByPlace } from '../src/exhibits/linear/byPlace';
 import { placeScaleWords, readPlaceScale, readTimeScale, timeScaleWords } from '../src/brief/axisScales';
 import { measure, plainAmounts, seeded } from './fixtures';
 
@@ -212,9 +214,9 @@ describe('days that places are worked on', () => {
       ]),
     ];
     const block = { ref: 'B', from: 50, to: 100, start: 2, finish: 6 };
-    expect(workedByPlace({ flows, blocks: [] }, 0, 100, 2).map((w) => w.days)).toEqual([5, 5]);
-    expect(workedByPlace({ flows, blocks: [{ block } as never] }, 0, 100, 2).map((w) => w.days)).toEqual([5, 9]);
-    expect(workedByPlace({ flows, blocks: [{ block } as never] }, 0, 100, 10).map((w) => w.days)).toEqual([
+    expect(workedByPlace({ flows, blocks: [] }, 0, 100, 2).map((w) => w.value)).toEqual([5, 5]);
+    expect(workedByPlace({ flows, blocks: [{ block } as never] }, 0, 100, 2).map((w) => w.value)).toEqual([5, 9]);
+    expect(workedByPlace({ flows, blocks: [{ block } as never] }, 0, 100, 10).map((w) => w.value)).toEqual([
       1, 1, 1, 1, 1, 5, 5, 5, 5, 5,
     ]);
   });
@@ -228,6 +230,99 @@ describe('days that places are worked on', () => {
         true,
       );
     }
+  });
+});
+
+describe('what is told beside both axes', () => {
+  // By hand: 200 over 100 m is 2 a m; 30 over the second 50 m is 0.6 more of them.
+  test('quantities lie evenly over the way of each work', () => {
+    const flow = {
+      quantity: 200,
+      points: [
+        { time: 0, place: 100 },
+        { time: 9, place: 0 },
+      ],
+    } as never;
+    const block = { quantity: 30, block: { ref: 'B', from: 50, to: 100, start: 2, finish: 6 } } as never;
+    const none = {
+      quantity: null,
+      points: [
+        { time: 0, place: 0 },
+        { time: 9, place: 100 },
+      ],
+    } as never;
+    const found = quantityByPlace({ flows: [flow, none], blocks: [block] }, 0, 100, 4);
+    expect(found.map((q) => q.value)).toEqual([2, 2, 2.6, 2.6]);
+    const total = found.reduce((sum, q) => sum + q.value * (q.to - q.from), 0);
+    expect(total).toBeCloseTo(230, 9);
+  });
+
+  const base = planOf([]);
+  const plan: Plan = {
+    ...base,
+    resources: [Resource.parse({ id: 'R', name: 'Crane', limit: 1 })],
+    activities: base.activities.map((a) => ({
+      ...a,
+      quantity: 4000,
+      crews: 2,
+      assignments: [{ resource: 'R', effort: 20 * 480 }],
+    })),
+  };
+  const all = { crews: true, need: 'R', workedDays: true, quantities: true } as const;
+
+  test.each(['across', 'up'] as const)(
+    'places %s: every strip has its own band, and its words lie in the page',
+    (axes) => {
+      const scene = compose(plan, { axes, ...all });
+      const texts = leavesOf(scene.nodes).filter((n) => n.type === 'text');
+      // Three works of four weeks one after the other, half over each other: 80 h in weeks of two of them, and 40 h of one crane.
+      const wanted = [
+        'Crews, 4 at most',
+        'Crane, 80 h a week at most, more than there is in 4 weeks',
+        'up to 30 days at a place',
+        'quantity, up to 6 a m',
+      ];
+      const said = texts.map((t) => textOf(t));
+      expect(said).toEqual(expect.arrayContaining([wanted[0], wanted[1], wanted[3]]));
+      expect(said.some((t) => /^up to \d+ days at a place$/.test(t))).toBe(true);
+      for (const t of texts) {
+        const wide = t.runs.reduce((sum, r) => sum + measure.width(r.face, t.size, r.text), 0);
+        const turn = ((t.turn ?? 0) * Math.PI) / 180;
+        const [x, y] = [t.x + wide * Math.cos(turn), t.y + wide * Math.sin(turn)];
+        expect([
+          textOf(t),
+          Math.min(t.x, x) >= 0,
+          Math.max(t.x, x) <= scene.width,
+          Math.min(t.y, y) >= 0,
+          Math.max(t.y, y) <= scene.height,
+        ]).toEqual([textOf(t), true, true, true, true]);
+      }
+      const bands = new Map<string, number[]>();
+      for (const n of leavesOf(scene.nodes)) {
+        if (n.type !== 'rect' || (n.role !== 'strip' && n.role !== 'curve')) continue;
+        const key = `${n.role} ${n.fill}`;
+        const ends = n.role === 'strip' ? (axes === 'across' ? [n.y, n.y + n.height] : [n.x, n.x + n.width]) : [];
+        bands.set(key, [...(bands.get(key) ?? []), ...ends]);
+      }
+      const strips = [...bands]
+        .filter(([key]) => key.startsWith('strip'))
+        .map(([, ends]) => [Math.min(...ends), Math.max(...ends)]);
+      expect(strips).toHaveLength(2);
+      strips.sort((a, b) => a[0]! - b[0]!);
+      expect(strips[0]![1]).toBeLessThan(strips[1]![0]!);
+    },
+  );
+
+  test('both are said in the sentence, and read again; what another plan lacks is left out', () => {
+    const brief: LinearBrief = { ...defaultBrief('linear'), ...all };
+    const words = sentenceOf(brief, plan)
+      .map((s) => s.text)
+      .join('');
+    expect(words).toContain('with the need of “Crane”');
+    expect(words).toContain('with the quantity at each place');
+    const read = readBriefSentence(words, { ...defaultBrief('linear') }, plan);
+    expect(read.brief).toEqual(brief);
+    expect((laidOver(brief, base).brief as LinearBrief).need).toBeNull();
   });
 });
 

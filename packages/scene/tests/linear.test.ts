@@ -96,6 +96,7 @@ function randomLine(seed: number, count: number): Plan {
         rate: random() < 0.4 ? 5 + below(60) : null,
         percent: random() < 0.4 ? below(101) : null,
         crews: random() < 0.3 ? 1 + below(4) : null,
+        quantity: below(3) * 1000,
       });
     }),
   });
@@ -127,8 +128,8 @@ const labelShape = (t: TextNode) =>
 describe('pages of random work on a line', () => {
   const forms: Partial<LinearBrief>[] = [
     {},
-    { axes: 'up' },
-    { backwards: true, gaps: true, crews: true },
+    { axes: 'up', quantities: true },
+    { backwards: true, gaps: true, crews: true, quantities: true, workedDays: true },
     { axes: 'up', fromPlace: 500_000, toPlace: 1_500_000, page: 'A3 landscape' },
     { from: startOfDay(day0 + 20), to: startOfDay(day0 + 120), wide: true },
   ];

@@ -14,7 +14,7 @@ export function balanceCommand(
   const { works } = linearWorks(plan, schedulePlan(plan));
   const changes = balance(
     works.map((w) => [w]),
-    { buffer, waits: true },
+    { buffer, waits: true, inHours: plan.inHours },
   ).map((b) => ({
     ref: b.ref,
     name: plan.activities[b.position]!.name,

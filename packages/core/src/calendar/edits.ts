@@ -2,12 +2,13 @@ import { civilFromDay, type Day, MINUTES_PER_DAY, weekdayOf } from '../time/civi
 import { type CalendarSpec, type DayPattern, minutesIn } from './spec';
 import { workingTimeOf } from './workingTime';
 
-const clock = (minute: number): string =>
+/** A minute of the day as a clock shows it: `07:30`. */
+export const clockWords = (minute: number): string =>
   `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
 
 /** Working hours of a day as a person would write them: `08:00–12:00, 13:00–17:00`; an empty text for none. */
 export const patternWords = (pattern: DayPattern): string =>
-  pattern.map(([from, to]) => `${clock(from)}–${clock(to)}`).join(', ');
+  pattern.map(([from, to]) => `${clockWords(from)}–${clockWords(to)}`).join(', ');
 
 /**
  * Working hours as typed: `8-12, 13-17`, `08:00–16:30`, `22-24`; an empty text, `off` and `none` for a day without work.

@@ -1,5 +1,7 @@
 import type { Command } from '../commands/command';
+import { sameValue } from '../compare/changes';
 import type { Line, Plan } from '../plan/schema';
+import { MINUTES_PER_DAY } from '../time/civil';
 import { hasBegun, runningAs } from './moves';
 import { type Buffer, earliestOfAll, leastGap } from './buffers';
 import { flowline, type FlowPoint } from './flowline';
@@ -30,6 +32,8 @@ export interface BalanceAsked {
    * otherwise the next one may follow it within the stretch.
    */
   whole?: boolean;
+  /** Whether work may begin within a day, with any minute of it, as in plans of hours. */
+  inHours?: boolean;
   held?: (work: PlannedWork) => boolean;
 }
 
@@ -51,24 +55,27 @@ function runOf(points: FlowPoint[], whole: boolean): Run {
   return { start, finish, points: whole ? allAt(points, finish) : points };
 }
 
-/** Works without a rest between them: each begins on the day on which the one before it ends, or on the next one. */
-function unbroken(works: readonly PlannedWork[], at: number): FlowPoint[][] {
+/** The next moment with which work may begin: that of a day or of a minute, by how many of them a day has. */
+const upToStep = (at: number, steps: number): number => Math.ceil(at * steps - 1e-6) / steps;
+
+/** Works without a rest between them: each begins when the one before it ends, in whole days on the next day. */
+function unbroken(works: readonly PlannedWork[], at: number, steps: number): FlowPoint[][] {
   let next = at;
   return works.map((w) => {
     const points = flowline(w.work, next, w.time, w.windows);
-    next = Math.ceil(points.at(-1)!.time - 1e-9);
+    next = upToStep(points.at(-1)!.time, steps);
     return points;
   });
 }
 
 /** The start at which works without a rest between them begin no earlier than they do now. */
-function notEarlier(works: readonly PlannedWork[], start: number): number {
+function notEarlier(works: readonly PlannedWork[], start: number, steps: number): number {
   let at = start;
   for (let k = 0; k < works.length; k++) {
-    const behind = works[k]!.points[0]!.time - unbroken(works, at)[k]![0]!.time;
+    const behind = works[k]!.points[0]!.time - unbroken(works, at, steps)[k]![0]!.time;
     // Days off make the way back longer or shorter than the way there: it is gone until it fits.
     if (behind > 1e-9) {
-      at += Math.ceil(behind - 1e-9);
+      at += upToStep(behind, steps);
       k--;
     }
   }
@@ -87,6 +94,7 @@ function notEarlier(works: readonly PlannedWork[], start: number): number {
 export function balance(trades: readonly (readonly PlannedWork[])[], asked: BalanceAsked): Balanced[] {
   const lines = [...new Set(trades.flat().map((w) => w.line))];
   const isHeld = asked.held ?? (() => false);
+  const steps = asked.inHours ? MINUTES_PER_DAY : 1;
   return lines.flatMap((line) => {
     const placed: { trade: number; run: Run }[] = [];
     return trades.flatMap((trade, number) => {
@@ -113,17 +121,16 @@ export function balance(trades: readonly (readonly PlannedWork[])[], asked: Bala
         const near = leaders.filter((l) => own && l.trade === before);
         const far = leaders.filter((l) => !own || l.trade !== before);
         const at = apart(near, own ?? asked.buffer, apart(far, asked.buffer, first));
-        // Work begins with a day, not within one.
-        return at > first + 1e-9 ? Math.ceil(at - 1e-9) : first;
+        return at > first + 1e-9 ? upToStep(at, steps) : first;
       };
       const loose = works.filter((w) => !isHeld(w));
       const together = new Map<PlannedWork, FlowPoint[]>();
       if (!asked.waits && loose.length > 1) {
         // The crew comes from what has begun.
-        const busy = works.filter(isHeld).map((w) => Math.ceil(w.points.at(-1)!.time - 1e-9));
-        const first = notEarlier(loose, Math.max(loose[0]!.points[0]!.time, ...busy));
-        const at = laterThan((t) => unbroken(loose, t), first);
-        unbroken(loose, at).forEach((points, k) => together.set(loose[k]!, points));
+        const busy = works.filter(isHeld).map((w) => upToStep(w.points.at(-1)!.time, steps));
+        const first = notEarlier(loose, Math.max(loose[0]!.points[0]!.time, ...busy), steps);
+        const at = laterThan((t) => unbroken(loose, t, steps), first);
+        unbroken(loose, at, steps).forEach((points, k) => together.set(loose[k]!, points));
       }
       let free = Number.NEGATIVE_INFINITY;
       const runs = works.map((w) => {
@@ -133,7 +140,7 @@ export function balance(trades: readonly (readonly PlannedWork[])[], asked: Bala
         const earliest = Math.max(w.points[0]!.time, free);
         const at = laterThan((t) => [flowline(w.work, t, w.time, w.windows)], earliest);
         const points = at > w.points[0]!.time + 1e-9 ? flowline(w.work, at, w.time, w.windows) : w.points;
-        if (works.length > 1) free = Math.ceil(points.at(-1)!.time - 1e-9);
+        if (works.length > 1) free = upToStep(points.at(-1)!.time, steps);
         return points;
       });
       for (const points of runs) placed.push({ trade: number, run: runOf(points, asked.whole ?? false) });
@@ -159,13 +166,16 @@ export function balance(trades: readonly (readonly PlannedWork[])[], asked: Bala
 export function balanceCommands(plan: Plan, list: readonly Balanced[]): Command[] {
   return list.flatMap((b): Command[] => {
     const a = plan.activities[b.position]!;
-    const [first, last] = [Math.floor(b.newStart + 1e-9), Math.ceil(b.newFinish - 1e-9) - 1];
-    const moves = first !== Math.floor(b.start + 1e-9) || last !== Math.ceil(b.finish - 1e-9) - 1;
-    if (!moves || hasBegun(a)) return [];
-    const points = [
-      { time: b.newStart, place: 0 },
-      { time: b.newFinish, place: 0 },
+    const points = [b.newStart, b.newFinish].map((time) => ({ time, place: 0 }));
+    const [now, then] = [
+      runningAs(
+        plan,
+        a,
+        [b.start, b.finish].map((time) => ({ time, place: 0 })),
+      ),
+      runningAs(plan, a, points),
     ];
-    return [{ do: 'changeActivity', ref: a.ref, part: runningAs(plan, a, points) }];
+    if (sameValue(now, then) || hasBegun(a)) return [];
+    return [{ do: 'changeActivity', ref: a.ref, part: then }];
   });
 }

@@ -5,7 +5,7 @@ import { calendarOf } from '../plan/calendars';
 import type { Activity, Plan } from '../plan/schema';
 import { isComplete } from '../schedule/given';
 import type { Schedule } from '../schedule/model';
-import { type Day, startOfDay } from '../time/civil';
+import { type Day, MINUTES_PER_DAY, type Moment, startOfDay } from '../time/civil';
 import { flowline, type FlowPoint, linearDuration, type LinearWork } from './flowline';
 import { paceIsOfDates } from './length';
 import { paced, paceFor } from './pace';
@@ -28,6 +28,9 @@ export interface MovedWork {
 
 type Part = Partial<Omit<Activity, 'ref'>>;
 
+/** What a moment in fractions of a day may be off by, in minutes. */
+const MINUTE_HAIR = 1e-4;
+
 /** Whether something of it has happened. */
 export const hasBegun = (a: Activity): boolean => a.actualStart !== null || isComplete(a) || (a.percent ?? 0) > 0;
 
@@ -39,10 +42,24 @@ export const flowDays = (points: readonly FlowPoint[]): { first: Day; last: Day 
 
 /** What an activity says when it runs as a flowline does: its dates where they are given, else a start that is not earlier. */
 export function runningAs(plan: Plan, a: Activity, points: readonly FlowPoint[]): Part {
+  if (plan.inHours) return runningToTheMinute(plan, a, points);
   const { first, last } = flowDays(points);
   return plan.source === 'computed'
     ? { constraint: { kind: 'startNotEarlier', moment: startOfDay(first) } }
     : datedOn(plan, a, first, last);
+}
+
+/** Minutes, whole ones, that a flowline begins and ends at. */
+export const flowMinutes = (points: readonly FlowPoint[]): { start: Moment; finish: Moment } => ({
+  start: Math.floor(points[0]!.time * MINUTES_PER_DAY + MINUTE_HAIR),
+  finish: Math.ceil(points.at(-1)!.time * MINUTES_PER_DAY - MINUTE_HAIR),
+});
+
+function runningToTheMinute(plan: Plan, a: Activity, points: readonly FlowPoint[]): Part {
+  const { start, finish } = flowMinutes(points);
+  if (plan.source === 'computed') return { constraint: { kind: 'startNotEarlier', moment: start } };
+  const time = workingTimeOf(calendarOf(plan, a.calendar), 'minute', 0);
+  return { start, finish, duration: time.between(start, finish), said: null };
 }
 
 /** A rate as a person would say it: four digits. */
@@ -73,7 +90,7 @@ export function movedWork(plan: Plan, w: PlannedWork, move: LineMove): MovedWork
   const moved = (wanted: LinearWork, at: number, part: Part): MovedWork => {
     let [work, points] = [wanted, run(wanted, at)];
     const end = flowDays(points).last + 1;
-    if (paceIsOfDates(a) && end - points.at(-1)!.time > 1e-9) {
+    if (!plan.inHours && paceIsOfDates(a) && end - points.at(-1)!.time > 1e-9) {
       // Its dates are whole days, and its rate is what they give.
       const factor = paceFor(work, at, w.time, w.windows, end);
       if (factor !== null) work = paced(work, factor);

@@ -1,6 +1,6 @@
 import type { WorkingTime } from '../calendar/workingTime';
 import type { Finding } from '../findings/finding';
-import type { Line, Plan } from '../plan/schema';
+import { isMilestone, type Line, type Plan } from '../plan/schema';
 import type { Schedule } from '../schedule/model';
 import { NONE } from '../schedule/slots';
 import { activityTime } from '../schedule/workingDays';
@@ -45,7 +45,8 @@ export function linearWorks(plan: Plan, s: Schedule): { works: PlannedWork[]; fi
   const without: string[] = [];
   const slow: string[] = [];
   const works = plan.activities.flatMap((a, position): PlannedWork[] => {
-    if (!goesAlong(a) || s.start[position] === NONE) return [];
+    // A milestone is a point, also where two places are said of it.
+    if (!goesAlong(a) || isMilestone(a.kind) || s.start[position] === NONE) return [];
     const [from, to] = [a.from! / THOUSANDTHS, a.to! / THOUSANDTHS];
     const crews = a.crews || 1;
     const rates = statedRates(a);
@@ -87,7 +88,8 @@ export function linearWorks(plan: Plan, s: Schedule): { works: PlannedWork[]; fi
 /** Activities that hold their section of a line for as long as they last. */
 export function linearBlocks(plan: Plan, s: Schedule): Block[] {
   return plan.activities.flatMap((a, position) => {
-    if (a.from === null || a.to === null || a.from === a.to || !a.occupies || s.start[position] === NONE) return [];
+    if (a.from === null || a.to === null || a.from === a.to || !a.occupies) return [];
+    if (isMilestone(a.kind) || s.start[position] === NONE) return [];
     return [
       {
         ref: a.ref,

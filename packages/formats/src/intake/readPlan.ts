@@ -2,6 +2,7 @@ import {
   type Activity,
   type CalendarSpec,
   type CodeField,
+  daysByRate,
   endOfDay,
   FIVE_DAY,
   type Link,
@@ -130,8 +131,8 @@ export function readPlan(table: Table, map: ColumnMap, options: IntakeOptions): 
       codes: d.codes,
       notes: notesOf(cells.textUpTo(d, 'notes', LONGEST_NOTES), d.notes),
     });
-    readTimes(activity, d, calendar, inHours, lengthKnown, hasPredecessors(d), cells);
     readAmounts(activity, d, cells);
+    readTimes(activity, d, calendar, inHours, lengthKnown, hasPredecessors(d), cells);
     const start = cells.date(d, 'baselineStart');
     const finish = cells.date(d, 'baselineFinish');
     if (start || finish) {
@@ -397,7 +398,7 @@ function readTimes(
   };
   const startOf = (date: ReadDate | null) => date && startMoment(date, inHours);
   const finishOf = (date: ReadDate | null) => date && finishMoment(date, inHours);
-  a.kind = kindOf(d, lengthKnown, hasPredecessors, cells);
+  a.kind = kindOf(a, d, lengthKnown, hasPredecessors, cells);
   a.duration = d.duration ? minutes(d.duration, 'duration') : null;
   a.start = startOf(d.start);
   a.finish = finishOf(d.finish);
@@ -429,7 +430,13 @@ function readTimes(
 }
 
 /** One date, or a duration of nothing, means a milestone, unless the table says the kind. */
-function kindOf(d: Draft, lengthKnown: boolean, hasPredecessors: boolean, cells: CellReader): Activity['kind'] {
+function kindOf(
+  a: Activity,
+  d: Draft,
+  lengthKnown: boolean,
+  hasPredecessors: boolean,
+  cells: CellReader,
+): Activity['kind'] {
   if (d.isSummary) return 'summary';
   const isLatest = (d.start ?? d.finish)?.bound === 'by';
   const milestone = hasPredecessors || isLatest || (!d.start && d.finish) ? 'finishMilestone' : 'startMilestone';
@@ -443,6 +450,8 @@ function kindOf(d: Draft, lengthKnown: boolean, hasPredecessors: boolean, cells:
   }
   if (cells.yesNo(d, 'milestone')) return milestone;
   if (d.duration) return d.duration.amount === 0 ? milestone : 'activity';
+  // A quantity at a daily output, or a way at a rate, is work, whose length is not said.
+  if ((daysByRate(a) ?? 0) > 0) return 'activity';
   const dates = (d.start ? 1 : 0) + (d.finish ? 1 : 0);
   // A duration or finish that could not be read is not the same as none.
   const said = (field: FieldId) => cells.text(d, field) !== '' && saysNothing(cells.text(d, field)) !== 'none';

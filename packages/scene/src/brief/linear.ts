@@ -55,8 +55,12 @@ export const LinearBrief = z.object({
   /** Days that are asked for between works; less is a clash. */
   keep: z.int().min(0).max(1000).default(0),
   crews: z.boolean().default(false),
+  /** A resource whose need is told over time. */
+  need: z.string().max(100).nullable().default(null),
   /** How many days each place is worked on, along the place axis. */
   workedDays: z.boolean().default(false),
+  /** How much is done at each place, along the place axis. */
+  quantities: z.boolean().default(false),
   marks: notesByHand,
   page: Page,
   print: Print,
@@ -119,6 +123,9 @@ const scalePart = (
 const GAPS = [0, 1, 2, 3, 5, 7, 10, 14, 20, 28];
 const keepWords = (days: number) =>
   days === 0 ? 'no buffer asked for' : `at least ${days} ${days === 1 ? 'day' : 'days'} between works`;
+
+const NO_NEED = 'without the need of a resource';
+const needWords = (name: string) => `with the need of ${quoted(name)}`;
 
 export const LINEAR_PARTS: Part<LinearBrief>[] = [
   {
@@ -198,10 +205,34 @@ export const LINEAR_PARTS: Part<LinearBrief>[] = [
     false,
   ),
   yesPart('crews', 'Crews', { yes: 'with crews over time', no: 'without crews' }, false),
+  {
+    as: 'one',
+    name: 'need',
+    label: 'Resource over time',
+    lead: ', ',
+    shown: (b, plan) => (plan.resources?.length ?? 0) > 0 || b.need !== null,
+    quiet: (b) => b.need === null,
+    value: (b) => b.need ?? '',
+    words: (b, plan) => {
+      const own = plan.resources?.find((r) => r.id === b.need);
+      return b.need === null ? NO_NEED : own ? needWords(own.name) : 'with the need of what is gone';
+    },
+    options: (plan) => [
+      ['', NO_NEED],
+      ...(plan.resources ?? []).map(({ id, name }): [string, string] => [id, needWords(name)]),
+    ],
+    set: (v) => ({ need: v === '' ? null : v }),
+  },
   yesPart(
     'workedDays',
     'Days worked on',
     { yes: 'with the days that each place is worked on', no: 'without days by place' },
+    false,
+  ),
+  yesPart(
+    'quantities',
+    'Quantities',
+    { yes: 'with the quantity at each place', no: 'without quantities by place' },
     false,
   ),
   ...pageParts<LinearBrief>(),

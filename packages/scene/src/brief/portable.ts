@@ -104,6 +104,7 @@ export function laidOver(brief: Brief, plan: PlanWords, names: Readonly<Record<s
       case 'linear':
         return {
           line: plan.lines?.some((l) => l.id === brief.line) ? brief.line : null,
+          need: plan.resources?.some((r) => r.id === brief.need) ? brief.need : null,
           colour: brief.colour && field(brief.colour),
         };
       case 'snapshot':

@@ -8,6 +8,7 @@ export type PlanWords = Pick<Plan, 'codeFields' | 'periods'> & {
   /** How deep the outline is. */
   levels?: number;
   lines?: readonly { id: string; name: string; unit: string }[];
+  resources?: readonly { id: string; name: string }[];
   /** What can be asked of elements of the models of the plan. */
   elementFields?: readonly SelectField[];
   milestones?: readonly { ref: string; name: string }[];

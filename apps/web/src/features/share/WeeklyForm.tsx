@@ -1,4 +1,5 @@
 'use client';
+import { clockWords } from '@clembo/core';
 import { type ReactNode, useId, useState } from 'react';
 import { KINDS } from '@/features/gather/changes/changesList';
 import { Tick } from '@/ui/Tick';
@@ -31,8 +32,6 @@ const FORMATS: [Format, string][] = [
 const SAFE: Kind[] = ['moved', 'progressed', 'resized'];
 
 const zoneHere = () => Intl.DateTimeFormat().resolvedOptions().timeZone;
-const clock = (minute: number): string =>
-  `${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`;
 
 interface Props {
   said: Said | null;
@@ -94,7 +93,7 @@ export function WeeklyForm({ said, folders, folios, onKeep, onCancel }: Props) {
           type="time"
           aria-label="Time of day"
           required
-          value={clock(own.minute)}
+          value={clockWords(own.minute)}
           onChange={(e) => {
             const [h, m] = e.target.value.split(':').map(Number);
             if (h !== undefined && m !== undefined) set({ minute: h * 60 + m });

@@ -1,11 +1,14 @@
 import {
+  activityTime,
   balance,
   balanceCommands,
   type Buffer,
+  clockWords,
   type Command,
   flowDays,
   hasBegun,
   linearWorks,
+  MINUTES_PER_DAY,
   type Plan,
   type PlannedWork,
 } from '@clembo/core';
@@ -41,6 +44,8 @@ export interface BalancedLine {
   changes: { ref: string; name: string; words: string }[];
   /** The last day of the works of the page, now and then. */
   finish: { now: string; then: string } | null;
+  /** Working days of the plan from the first start to the last finish, now and then. */
+  length: { now: number; then: number } | null;
   commands: Command[];
 }
 
@@ -85,6 +90,15 @@ function tradesOf(
   return [...byKey].sort(([a], [b]) => place(a) - place(b));
 }
 
+/** The day that work begins on; where the plan is in hours, the time as well. */
+function fromWords(plan: Plan, time: number): string {
+  const minutes = Math.floor(time * MINUTES_PER_DAY + 1e-4);
+  const day = formatDay(Math.floor(minutes / MINUTES_PER_DAY), 'medium');
+  if (!plan.inHours) return day;
+  const ofDay = minutes - Math.floor(minutes / MINUTES_PER_DAY) * MINUTES_PER_DAY;
+  return `${day}, ${clockWords(ofDay)}`;
+}
+
 /** The works of the line of a page with days between them. What has begun stays. */
 export function balancedLine(held: Held & { brief: LinearBrief }, asked: Balancing): BalancedLine {
   const { plan } = held;
@@ -101,15 +115,30 @@ export function balancedLine(held: Held & { brief: LinearBrief }, asked: Balanci
       own,
       waits: asked.waits,
       whole: asked.whole,
+      inHours: plan.inHours,
       held: (w) => hasBegun(plan.activities[w.position]!),
     },
   );
   const commands = balanceCommands(plan, list);
   const moved = new Set(commands.flatMap((c) => (c.do === 'changeActivity' ? [c.ref] : [])));
-  const last = (end: (b: (typeof list)[number]) => number) => {
+  const days = activityTime(plan, held.schedule);
+  const moment = (time: number) => Math.round(time * MINUTES_PER_DAY);
+  const ending = (end: (b: (typeof list)[number]) => number, start: (b: (typeof list)[number]) => number) => {
     const time = Math.max(...list.map(end));
-    return formatDay(flowDays([{ time, place: 0 }]).last, 'long');
+    const from = Math.min(...list.map(start));
+    return {
+      day: formatDay(flowDays([{ time, place: 0 }]).last, 'long'),
+      length: Math.round(100 * days.planDaysBetween(moment(from), moment(time))) / 100,
+    };
   };
+  const now = ending(
+    (b) => b.finish,
+    (b) => b.start,
+  );
+  const then = ending(
+    (b) => b.newFinish,
+    (b) => b.newStart,
+  );
   return {
     trades: trades.map(([key, works]) => ({
       key,
@@ -124,9 +153,10 @@ export function balancedLine(held: Held & { brief: LinearBrief }, asked: Balanci
         return {
           ref: b.ref,
           name: titleOf(plan, plan.activities[b.position]!, asked.by),
-          words: `${by} ${by === 1 ? 'day' : 'days'} later, from ${formatDay(Math.floor(b.newStart + 1e-9), 'medium')}`,
+          words: `${by} ${by === 1 ? 'day' : 'days'} later, from ${fromWords(plan, b.newStart)}`,
         };
       }),
-    finish: list.length === 0 ? null : { now: last((b) => b.finish), then: last((b) => b.newFinish) },
+    finish: list.length === 0 ? null : { now: now.day, then: then.day },
+    length: list.length === 0 ? null : { now: now.length, then: then.length },
   };
 }

@@ -8,7 +8,7 @@ import { composeSheet, type Drawn, type Room } from '../sheet';
 import { placeAxis, placeNames, stationsAside, timeAxis, zoneBands } from './axes';
 import { clashLines } from './clashes';
 import { content } from './content';
-import { crewStrip } from './crews';
+import { overTime, stripsOverTime } from './overTime';
 import { plotNodes } from './draw';
 import { gapsOf } from './gaps';
 import { legend } from './legend';
@@ -18,7 +18,7 @@ import { daysOf, type LineSelection, placesOf, type Range, selectLine } from './
 import { statusFlag } from './statusFlag';
 import { stripNodes } from './strips';
 import { stationLines, windowNodes } from './windows';
-import { workedDays } from './workedDays';
+import { byPlaceOf, placeStrip } from './byPlace';
 
 type Input = ComposeInput<LinearBrief>;
 
@@ -84,10 +84,15 @@ function draw(room: Room, input: Input, selection: LineSelection, range: Range):
   const today = plan.statusDate === null ? null : dayOf(plan.statusDate);
   const status = today !== null && today > range.day0 && today < range.day1 ? today : null;
   const told = Math.min(clashes.length, TOLD + 1);
-  const regions = regionsOf(room, selection, named, brief, range, status, told);
+  const regions = regionsOf(room, selection, named, brief, range, status, {
+    told,
+    byPlace: byPlaceOf(brief, selection),
+    overTime: stripsOverTime(brief, plan, selection),
+  });
   if (!regions) return null;
   const { plane } = regions;
   const paper = { frame, measure };
+  const words = { measure, amounts: input.amounts };
   const bands = zoneBands(named.zones, plane, regions.zonesAt, paper);
   const names = plane.across
     ? placeNames(named.stations, plane, regions.stationTops, room.right, paper)
@@ -114,8 +119,8 @@ function draw(room: Room, input: Input, selection: LineSelection, range: Range):
       ...windows.words,
       ...plotted.nodes,
       ...(status === null ? [] : statusFlag(status, plane, size, measure)),
-      ...(regions.worked ? workedDays(selection, plane, regions.worked, size, measure) : []),
-      ...(brief.crews && selection.flows.length > 0 ? crewStrip(selection.flows, plane, size, measure, room) : []),
+      ...regions.byPlace.flatMap(({ kind, band }) => placeStrip(kind, selection, plane, band, size, words)),
+      ...overTime(input, selection, plane, size, words, room),
       ...notes.nodes,
       ...clashLines(selection, TOLD, regions.clashTop, room, size),
     ],

@@ -4,9 +4,9 @@ import { formatDay } from '../../text/dates';
 import type { Room } from '../sheet';
 import { NAME_TIER, PLACE_TIER, TIME_GUTTER } from './axes';
 import { CLASH_LINE } from './clashes';
-import { STRIP } from './crews';
+import { STRIP } from './overTime';
 import { STRIP_GAP, stripHeight } from './strips';
-import { WORKED } from './workedDays';
+import { BETWEEN, type ByPlace, PLACE_STRIP } from './byPlace';
 import type { Named } from './named';
 import type { Plane } from './plane';
 import type { LineSelection, Range } from './select';
@@ -20,8 +20,8 @@ export interface LineRegions {
   zonesAt: number;
   /** The bands of the pictures along the line: the edge that is further from the plot, and the nearer one. */
   strips: [from: number, to: number][];
-  /** The band of the days that places are worked on, beside the plot; null without. */
-  worked: [from: number, to: number] | null;
+  /** The bands of what is told of places, beside the plot. */
+  byPlace: { kind: ByPlace; band: [from: number, to: number] }[];
   /** What the scales of the axes leave no room for, in words. */
   beyond: string;
   /** The top of the clashes that are told. */
@@ -39,7 +39,7 @@ const FLAG = 1.4;
 /**
  * Lays out a page of a line in a room; null where the plot would be too small.
  *
- * @param told how many lines clashes take under the plot
+ * @param beside how many lines clashes take under the plot, what is told of places, and how many strips beside time
  */
 export function regionsOf(
   room: Room,
@@ -48,7 +48,7 @@ export function regionsOf(
   brief: LinearBrief,
   range: Range,
   status: number | null,
-  told: number,
+  { told, byPlace, overTime }: { told: number; byPlace: readonly ByPlace[]; overTime: number },
 ): LineRegions | null {
   const { frame, measure } = room;
   const size = frame.scaleSize;
@@ -60,8 +60,13 @@ export function regionsOf(
     names.length === 0 ? 0 : Math.min(ASIDE * size, widest(face, names) + size);
   const places = range.to - range.from;
   const heights = (long: number) => selection.strips.map((s) => stripHeight(s, long / size, places) * size);
-  const worked = brief.workedDays && selection.flows.length > 0 ? WORKED * size : 0;
-  const strip = brief.crews && selection.flows.length > 0 ? STRIP * size : 0;
+  const worked = byPlace.length * (PLACE_STRIP + BETWEEN) * size;
+  const bandsBeside = (from: number): LineRegions['byPlace'] =>
+    byPlace.map((kind, k) => {
+      const at = from + k * (PLACE_STRIP + BETWEEN) * size;
+      return { kind, band: [at, at + PLACE_STRIP * size] };
+    });
+  const strip = overTime * STRIP * size;
   const foot = told === 0 ? 0 : (told * CLASH_LINE + 0.6) * size;
   const flag = status === null ? 0 : widest('label', [formatDay(status, 'short')]) + size * 1.4;
   const [place0, place1] = runsBackwards(selection, brief) ? [range.to, range.from] : [range.from, range.to];
@@ -91,7 +96,7 @@ export function regionsOf(
       stationTops,
       zonesAt,
       strips: bands,
-      worked: worked > 0 ? [plane.bottom + size * 0.5, plane.bottom + size * 0.5 + worked] : null,
+      byPlace: bandsBeside(plane.bottom + size * 0.5),
       clashTop: under + (worked > 0 ? worked + size * 0.5 : 0),
     };
   }
@@ -127,7 +132,7 @@ export function regionsOf(
     stationTops: [],
     zonesAt,
     strips: bands,
-    worked: worked > 0 ? [aft, aft + worked] : null,
+    byPlace: bandsBeside(aft),
     clashTop: plane.bottom + size + (strip > 0 ? strip + size : 0),
   };
 }

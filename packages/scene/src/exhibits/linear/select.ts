@@ -31,6 +31,7 @@ interface Common extends CodeLook {
   group: string;
   critical: boolean;
   complete: boolean;
+  quantity: number | null;
   /** Days on which it begins and ends, as the plan shows them. */
   start: number;
   finish: number;
@@ -112,6 +113,7 @@ export function selectLine({ plan, schedule: s, brief, promised }: ComposeInput<
       group: parent === -1 ? '' : plan.activities[parent]!.name,
       critical: s.critical[i] === 1 && plan.links.length > 0 && !isComplete(a),
       complete: isComplete(a),
+      quantity: a.quantity,
       start: firstDayOf(span),
       finish: lastDayOf(span),
       ...looks(brief.colour === null ? [] : [a.codes[brief.colour] ?? '']),

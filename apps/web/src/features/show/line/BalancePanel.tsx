@@ -119,7 +119,9 @@ export function BalancePanel({
             {shown.changes.length} {shown.changes.length === 1 ? 'work moves' : 'works move'}.{' '}
             {shown.finish!.now === shown.finish!.then
               ? `The last still ends on ${shown.finish!.now}.`
-              : `The last ends on ${shown.finish!.then}, not on ${shown.finish!.now}.`}
+              : `The last ends on ${shown.finish!.then}, not on ${shown.finish!.now}.`}{' '}
+            From first to last {shown.length!.then} working days
+            {shown.length!.now === shown.length!.then ? '.' : `, now ${shown.length!.now}.`}
           </p>
           <ul aria-label="What moves" className="mt-2 space-y-1">
             {shown.changes.map((c) => (
