@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { decode } from 'fast-png';
+import PDFDocument from 'pdfkit';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Browser, Page } from 'puppeteer-core';
@@ -256,6 +258,46 @@ test('a picture is pinned at two places, and a third stands where it belongs, in
   const place = a!.place + ((0.5 - a!.x) / (b!.x - a!.x)) * (b!.place - a!.place);
   expect(painted).toHaveLength(1);
   expect(Math.abs(painted[0]! - wanted(place / 1000))).toBeLessThan(0.5);
+}, 90_000);
+
+test('of a PDF the first page is taken, as pixels; one that is locked, or none at all, says so', async () => {
+  const pdf = (options: object) =>
+    new Promise<Buffer>((done) => {
+      const parts: Buffer[] = [];
+      const file = new PDFDocument({ size: [800, 100], margin: 0, ...options });
+      file.on('data', (b: Buffer) => parts.push(b)).on('end', () => done(Buffer.concat(parts)));
+      file.rect(0, 0, 400, 100).fill('#1f7a4d').addPage().rect(0, 0, 800, 100).fill('#aa0000').end();
+    });
+  const put = async (name: string, bytes: Buffer | string) => {
+    writeFileSync(join(folder, name), bytes);
+    const input = (await page.waitForSelector('[aria-label="Picture for the line"]')) as unknown as {
+      uploadFile(path: string): Promise<void>;
+    };
+    await input.uploadFile(join(folder, name));
+  };
+  const bank = await table('Bank works', [
+    'ID,Name,Start,Finish,From place,To place',
+    `A,Work,${iso(MONDAY)},${iso(MONDAY + 4)},0,300`,
+  ]);
+  await describeLine(bank, 'Bank', 'm', '300');
+  await put('locked.pdf', await pdf({ userPassword: 'tide' }));
+  await page.waitForSelector('::-p-text(“locked.pdf” is locked with a password)');
+  await put('words.pdf', 'these are words');
+  await page.waitForSelector('::-p-text(“words.pdf” is no PDF that can be read)');
+  await put('elevation.pdf', await pdf({}));
+  await until(async () => (await stored(bank)).pictures.length, 1);
+  const { data, width, height } = (await stored(bank)).pictures[0]!;
+  expect(width / height).toBeCloseTo(8, 1);
+  const { data: pixels, channels } = decode(Buffer.from(data.split(',')[1]!, 'base64'));
+  const at = (share: number) => {
+    const k = (Math.floor(height / 2) * width + Math.floor(share * width)) * channels;
+    return [...pixels.slice(k, k + 3)];
+  };
+  // The left half is painted green on the first page; the second page is red all over.
+  expect([at(0.25), at(0.75)]).toEqual([
+    [0x1f, 0x7a, 0x4d],
+    [255, 255, 255],
+  ]);
 }, 90_000);
 
 // By hand and by linear programme: three trades, one crew each, 3, 5 and 2 days in each of six units.

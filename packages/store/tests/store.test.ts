@@ -122,6 +122,41 @@ describe('plans', () => {
     });
   });
 
+  test('a picture is kept without what it tells beside its pixels; what is none, or not whole, is refused by name', async () => {
+    const id = await createPlan(store, ours, { ...museum.current, name: 'With a picture' }, 'Now', []);
+    const chunk = (type: string, body: string) => {
+      const length = Buffer.alloc(4);
+      length.writeUInt32BE(body.length);
+      return Buffer.concat([length, Buffer.from(type + body, 'latin1'), Buffer.from([1, 2, 3, 4])]);
+    };
+    const head = Buffer.from([137, 80, 78, 71, 13, 10, 26, 10]);
+    const url = (kind: string, bytes: Buffer) => `data:image/${kind};base64,${bytes.toString('base64')}`;
+    const whole = [
+      head,
+      chunk('IHDR', '12'),
+      chunk('tEXt', 'Author Ada, at the quay'),
+      chunk('IDAT', '99'),
+      chunk('IEND', ''),
+    ];
+    const put = (data: string, version: number) =>
+      changePlan(store, ours, id, version, {
+        do: 'setPicture',
+        picture: { id: 'p', name: 'Map of the quay', data, width: 10, height: 10 },
+      });
+    await put(url('png', Buffer.concat(whole)), 1);
+    const [kept] = (await readPlan(store, ours, id))!.plan.pictures;
+    expect(Buffer.from(kept!.data.split(',')[1]!, 'base64').toString('latin1')).not.toContain('Ada');
+    expect(kept!.data).toBe(url('png', Buffer.concat(whole.filter((_, k) => k !== 2))));
+    for (const wrong of [
+      url('jpeg', Buffer.concat(whole)),
+      url('png', Buffer.concat(whole.slice(0, 4))),
+      url('png', Buffer.from('<svg onload="alert(1)"/>')),
+    ])
+      await expect(put(wrong, 2)).rejects.toThrow(/The picture “Map of the quay” cannot be kept: it is/);
+    expect((await readPlan(store, ours, id))!.plan.pictures).toEqual([kept]);
+    await deletePlan(store, ours, id);
+  });
+
   test('tolerance, currency and the unit of effort are kept; what nobody said is as usual', async () => {
     const bounds = { watch: 1, breach: 2 };
     const tolerance = { days: bounds, effort: bounds, cost: bounds };
