@@ -3,6 +3,7 @@ import {
   makeActivity,
   makeLink,
   makePlan,
+  type CodeValue,
   type Activity,
   type Plan,
   parseIsoDate,
@@ -96,6 +97,7 @@ function newParts(random: () => number, first: number, days: number): Partial<Ti
         : '',
     numbered: random() < 0.2,
     side: pick(['auto', 'auto', 'right', 'left', 'inside', 'above']),
+    shape: pick([null, null, 'trade', 'lane']),
     summaries: pick(['lines', 'lines', 'blocks', 'none']),
     logo: random() < 0.15 ? { data: DOT, width: pick([10, 400]), height: pick([10, 200]) } : null,
     pages: pick(['one', 'one', 'one', 'several']),
@@ -237,8 +239,7 @@ export function randomPage(seed: number): RandomPage {
       finish: start + (1 + Math.floor(random() * days * 0.1)) * 1440,
     };
   });
-  const value = (v: { code: string; title: string; shape?: Plan['codeFields'][number]['values'][number]['shape'] }) =>
-    makeValue(v);
+  const value = (v: Partial<CodeValue> & { code: string }) => makeValue(v);
   const plan = makePlan({
     name: `Plan ${seed}`,
     statusDate,
@@ -247,7 +248,12 @@ export function randomPage(seed: number): RandomPage {
     activities: [...groups, ...activities],
     links: chance(0.5) && count > 1 ? chain(count) : [],
     codeFields: [
-      makeField({ id: 'lane', name: 'Lane', values: lanes.map(value) }),
+      // Some lanes are to be higher than what they hold.
+      makeField({
+        id: 'lane',
+        name: 'Lane',
+        values: lanes.map((v, k) => value({ ...v, height: k % 3 === seed % 7 ? 2 + (seed % 4) : null })),
+      }),
       makeField({ id: 'trade', name: 'Trade', values: trades.map(value) }),
     ],
     periods,

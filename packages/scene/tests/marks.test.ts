@@ -195,6 +195,63 @@ describe('lanes and what is done', () => {
     expect(lanes({ emptyLanes: true, laneFirst: ['Yard', 'South'] })).toEqual(['Yard', 'South', 'North']);
   });
 
+  test('lanes are as high as their book wants them, and higher where they hold more', () => {
+    const high = (height: number | null) => {
+      const [field] = plan.codeFields;
+      const values = field!.values.map((v) => (v.code === 'North' ? { ...v, height } : v));
+      return compose({ ...plan, codeFields: [{ ...field!, values }] }, { ...brief, rows: 'each', page: 'A2 portrait' });
+    };
+    // What lies between the rows of North and the first one of South.
+    const gap = (scene: Scene) => barOf(scene, 'C').y - barOf(scene, 'B').y;
+    const row = (scene: Scene) => barOf(scene, 'B').y - barOf(scene, 'A').y;
+    const [free, two, eight] = [null, 2, 8].map(high);
+    const inRows = (scene: Scene) => gap(scene) / row(scene);
+    expect(inRows(two!)).toBeCloseTo(inRows(free!), 1);
+    expect(inRows(eight!)).toBeGreaterThan(inRows(free!) + 4);
+  });
+
+  test('shapes of milestones are those of another field, and the legend tells both apart', () => {
+    const kinds = makeField({
+      id: 'gate',
+      name: 'Gate',
+      values: [
+        makeValue({ code: 'pay', title: 'Payment' }),
+        makeValue({ code: 'hand', title: 'Handover', shape: 'star' }),
+      ],
+    });
+    const point = (ref: string, date: string, lane: string, gate: string) =>
+      makeActivity({ ref, name: ref, kind: 'startMilestone', duration: 0, start: day(date), codes: { lane, gate } });
+    const gated = {
+      ...plan,
+      codeFields: [...plan.codeFields, kinds],
+      activities: [
+        ...plan.activities,
+        point('P', '2026-03-20', 'North', 'pay'),
+        point('H', '2026-04-20', 'South', 'hand'),
+        point('N', '2026-05-04', 'South', ''),
+      ],
+    };
+    const scene = compose(gated, { ...brief, colour: 'lane', shape: 'gate' });
+    const marks = new Map(
+      leavesOf(scene.nodes)
+        .filter((n) => n.role === 'milestone')
+        .map((n) => [n.ref, n]),
+    );
+    const corners = (ref: string) => {
+      const m = marks.get(ref)!;
+      return m.type === 'path' ? m.steps.filter((s) => s[0] !== 'Z').length : m.type;
+    };
+    // A star has ten corners; a diamond four.
+    expect([corners('P'), corners('H'), corners('N')]).toEqual([4, 10, 4]);
+    const legend = texts(scene, 'legend');
+    for (const words of ['North', 'South', 'Payment', 'Handover', 'Without'])
+      expect(legend.join(' · ')).toContain(words);
+    // Milestones of two lanes still have two colours, whatever their shapes.
+    const inks = ['P', 'H', 'N'].map((ref) => (marks.get(ref) as { stroke?: string }).stroke);
+    expect(inks[1]).toBe(inks[2]);
+    expect(inks[0]).not.toBe(inks[1]);
+  });
+
   test('turned titles run upwards in a narrower column', () => {
     const [level, turned] = (['level', 'turned'] as const).map((laneTitles) => compose(plan, { ...brief, laneTitles }));
     const turns = leavesOf(turned!.nodes).flatMap((n) => (n.type === 'text' && n.role === 'lane' ? [n.turn] : []));

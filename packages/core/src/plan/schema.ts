@@ -147,6 +147,8 @@ export const CodeValue = z.object({
   shape: z.enum(SHAPES).nullable().default(null),
   /** The code of the value that this one is a part of. */
   parent: Text(300).nullable().default(null),
+  /** How many rows high a lane of it is at least; null for as many as it needs. */
+  height: z.int().min(1).max(50).nullable().default(null),
 });
 export type CodeValue = z.infer<typeof CodeValue>;
 
@@ -381,6 +383,7 @@ export const makeValue = (said: Partial<CodeValue> & { code: string }): CodeValu
   colour: null,
   shape: null,
   parent: null,
+  height: null,
   ...said,
 });
 

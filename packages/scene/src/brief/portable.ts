@@ -75,6 +75,7 @@ export function laidOver(brief: Brief, plan: PlanWords, names: Readonly<Record<s
         return {
           lanes: all(brief.lanes, field),
           colour: brief.colour && field(brief.colour),
+          shape: brief.shape && field(brief.shape),
           packBy: brief.packBy && field(brief.packBy),
           columns: all(brief.columns, asked),
           labels: all(brief.labels, asked),

@@ -84,6 +84,8 @@ export const TimelineBrief = z.object({
   doneGrey: z.boolean().default(false),
   /** Id of the code field that gives the colours, or of a state (`states.ts`); null for one colour. */
   colour: z.string().max(100).nullable().default(null),
+  /** Id of the code field that gives points in time their shapes; null for that of the colours. */
+  shape: z.string().max(100).nullable().default(null),
   /** Where labels stand where they have room there; `auto` for where each reads best. */
   side: z.enum(['auto', 'right', 'left', 'inside', 'above']).default('auto'),
   /** How summaries stand in rows of one each: as thin lines, as blocks, or not at all. */

@@ -19,6 +19,7 @@ import {
   type Part,
   type Segment,
   sentence,
+  fieldOrNonePart,
 } from './parts';
 import {
   LABEL_PARTS,
@@ -301,6 +302,12 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     ],
     set: (v) => ({ colour: v === '' ? null : v }),
   },
+  fieldOrNonePart<'shape', TimelineBrief>(
+    'shape',
+    'Shape of milestones',
+    (name) => `milestones shaped by ${name}`,
+    'milestones shaped as their colour says',
+  ),
   yesPart<TimelineBrief>(
     'doneGrey',
     'What is done',

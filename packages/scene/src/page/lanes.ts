@@ -8,6 +8,8 @@ export interface Lane {
   title: string;
   code: string;
   colour: string | null;
+  /** How many rows high it is at least; null for as many as it needs. */
+  height: number | null;
   depth: number;
   lanes: Lane[];
   /** What lies in it itself, by number, in the order of its rows; empty where it holds lanes. */
@@ -22,13 +24,17 @@ export interface LaneLevel {
   always?: readonly string[];
   /** The colour of a lane's title; null for none. */
   colour?(code: string): string | null;
+  /** How many rows high its lane is at least; null for as many as it needs. */
+  height?(code: string): number | null;
 }
 
 /** Sorts things into a tree of lanes by their codes, outermost first. Without levels there is one lane without a title. */
 export function laneTree(codes: readonly (readonly string[])[], levels: readonly LaneLevel[], depth = 0): Lane[] {
   const all = codes.map((_, i) => i);
   if (levels.length === 0)
-    return all.length === 0 ? [] : [{ title: '', code: '', colour: null, depth: 0, lanes: [], items: all }];
+    return all.length === 0
+      ? []
+      : [{ title: '', code: '', colour: null, height: null, depth: 0, lanes: [], items: all }];
   const split = (items: number[], at: number): Lane[] => {
     const level = levels[at]!;
     const byCode = new Map<string, number[]>();
@@ -48,6 +54,7 @@ export function laneTree(codes: readonly (readonly string[])[], levels: readonly
           title: level.title(code),
           code,
           colour: level.colour?.(code) ?? null,
+          height: level.height?.(code) ?? null,
           depth: at + depth,
           lanes: last || list.length === 0 ? [] : split(list, at + 1),
           items: last ? list : [],

@@ -110,6 +110,9 @@ function levelSegment(s: Stems, p: StemPlaces, members: number[], from: number, 
   for (let k = split; k < members.length; k++) {
     const i = members[k]!;
     put(i, Math.max(Math.min(from, s.x[i]!), endOf(i) - s.width[i]!));
+    // One that is too long for its side lies on stems that are still to come.
+    const next = members[k + 1];
+    if (next !== undefined && s.x[next]! < p.label[i]! + s.width[i]!) p.clear = false;
   }
 }
 

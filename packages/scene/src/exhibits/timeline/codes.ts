@@ -1,4 +1,4 @@
-import type { CodeValue, Plan } from '@clembo/core';
+import { type CodeValue, type Plan, SHAPES } from '@clembo/core';
 import { en } from '../../text/languages/en';
 import type { PageLanguage } from '../../text/languages/language';
 import type { LaneLevel } from '../../page/lanes';
@@ -61,6 +61,29 @@ export function codeLooks(
     code === SEVERAL ? several : code === '' ? (looks.get('') ?? without) : (looks.get(code) ?? strange);
 }
 
+/** The shape of a point in time by its code, and what the legend calls it. */
+export interface ShapeLook {
+  shape: string;
+  title: string;
+  rank: number;
+  /** The name of its field. */
+  of: string;
+}
+
+/** Shapes by code: those of the book, and for values without one the shapes in the book's order. */
+export function shapeLooks(plan: Plan, field: string, language: PageLanguage = en): (code: string) => ShapeLook {
+  const book = plan.codeFields.find((f) => f.id === field);
+  const of = book?.name ?? field;
+  const known = new Map(
+    (book?.values ?? []).flatMap((v, rank): [string, ShapeLook][] => {
+      const shape = v.shape ?? SHAPES[rank];
+      return shape ? [[v.code, { shape, title: v.title, rank, of }]] : [];
+    }),
+  );
+  const other = (title: string): ShapeLook => ({ shape: 'diamond', title, rank: Number.MAX_SAFE_INTEGER, of });
+  return (code) => known.get(code) ?? other(code === '' ? language.without : language.other);
+}
+
 /** All codes of a book; those of the outline come from what is on the page. */
 export const bookOf = (plan: Plan, field: string): string[] =>
   plan.codeFields.find((f) => f.id === field)?.values.map((v) => v.code) ?? [];
@@ -77,12 +100,13 @@ export function codeTitles(
       ? roots.map((i) => ({ code: plan.activities[i]!.ref, title: plan.activities[i]!.name }))
       : (plan.codeFields.find((f) => f.id === field)?.values ?? []);
   const titles = new Map(book.map((v) => [v.code, v.title]));
-  const colours = new Map((plan.codeFields.find((f) => f.id === field)?.values ?? []).map((v) => [v.code, v.colour]));
+  const own = new Map((plan.codeFields.find((f) => f.id === field)?.values ?? []).map((v) => [v.code, v]));
   const ranks = new Map(book.map((v, k) => [v.code, k]));
   return {
     title: (code) =>
       titles.get(code) ?? (code === '' ? (field === 'outline' ? language.wholePlan : language.without) : code),
-    colour: (code) => colours.get(code) ?? null,
+    colour: (code) => own.get(code)?.colour ?? null,
+    height: (code) => own.get(code)?.height ?? null,
     rank: (code) => (code === '' ? Number.MAX_SAFE_INTEGER : (ranks.get(code) ?? book.length)),
   };
 }

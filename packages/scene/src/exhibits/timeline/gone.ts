@@ -47,6 +47,7 @@ export function goneItems(plan: Plan, { plan: then, schedule: s }: Promised, bri
       gone: true,
       said: null,
       own: brief.looks.find((l) => l.ref === a.ref) ?? null,
+      shaped: null,
       folded: isFolded(brief.folded, lane),
       category: null,
       categoryRank: 0,

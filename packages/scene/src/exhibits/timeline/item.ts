@@ -43,6 +43,8 @@ export interface Item extends CodeLook {
   said: { start: string | null; finish: string | null } | null;
   /** What a person has set for it by hand. */
   own: Look | null;
+  /** What its shape says where another field than that of the colour gives it; null where that says nothing. */
+  shaped: { title: string; rank: number; of: string } | null;
   /** In a lane that is drawn as one row, without labels. */
   folded: boolean;
 }

@@ -78,13 +78,21 @@ export function legendEntries(
   });
   const diamond = (look: MarkLook) => (x: number, y: number) => milestoneMark(x + height / 2, y, height * 0.52, look);
 
+  const shapes = shapesOn(items);
   for (const sample of categories(items)) {
     const { colour, shape, pattern } = sample;
     const look: MarkLook = { colour, shape, pattern, critical: false, complete: true };
     const title = sample.category!;
-    if (isWork(sample)) add(true, title, wide, (x, y) => barMark(place(x, y), look));
+    // Where shapes say something else, a colour is told without one.
+    if (isWork(sample) || shapes.length > 0) add(true, title, wide, (x, y) => barMark(place(x, y), look));
     else if (sample.form === 'support') add(true, title, wide, (x, y) => supportMark(place(x, y), look));
     else add(true, title, height, diamond(look));
+  }
+  const said = new Set(entries.map((e) => e.title));
+  for (const { shape, shaped } of shapes) {
+    // Two fields may have values of one name.
+    const title = said.has(shaped!.title) ? `${shaped!.of}: ${shaped!.title}` : shaped!.title;
+    add(true, title, height, diamond({ ...neutral, shape, complete: true }));
   }
   add(
     hasNow((i) => i.form === 'milestone' && !i.complete),
@@ -249,6 +257,14 @@ function neutralLook(items: readonly Item[]): MarkLook {
     critical: false,
     complete: false,
   };
+}
+
+/** One item of each value that the shapes of the page tell apart. */
+function shapesOn(items: readonly Item[]): Item[] {
+  const found = new Map<string, Item>();
+  for (const i of items)
+    if (i.form === 'milestone' && i.shaped && !found.has(i.shaped.title)) found.set(i.shaped.title, i);
+  return [...found.values()].sort((a, b) => a.shaped!.rank - b.shaped!.rank);
 }
 
 /** One item of each category that is on the page: work before points in time, in the order in which they first stand there. */

@@ -14,6 +14,8 @@ export interface LaneRows {
   /** Height of the line below them that says what the lane comes to. */
   total: number;
   titleHeight: number;
+  /** How many rows high it is at least, and how high such a row is. */
+  least: { rows: number; row: number } | null;
 }
 
 /** Puts what every lane holds into rows: one each, or the least number in which nothing overlaps. */
@@ -34,8 +36,16 @@ export function rowsOf(
     total:
       hasTotals(brief) && isLeafWithSeveral(lane) && !lane.items.some((i) => g.items[i]!.folded) ? size * TOTAL : 0,
     titleHeight: titleHeight(lane, gutter, frame, g.measure),
+    // A lane that was drawn together to one row is to be low.
+    least:
+      lane.height === null || isDrawnTogether(lane, g)
+        ? null
+        : { rows: lane.height, row: size * (TEXT_UP + TEXT_DOWN) },
   }));
 }
+
+const isDrawnTogether = ({ lanes, items }: Lane, g: Geometry): boolean =>
+  lanes.length === 0 && items.length > 0 && items.every((i) => g.items[i]!.folded);
 
 const isLeafWithSeveral = ({ lanes, items }: Lane): boolean => lanes.length === 0 && items.length > 1;
 
@@ -139,8 +149,9 @@ export interface Spread {
 export const rowCount = (lanes: readonly LaneRows[]): number =>
   lanes.reduce((sum, l) => sum + (l.lanes.length > 0 ? rowCount(l.lanes) : l.rows.length), 0);
 
-/** Height of a lane: what it holds, and at least its title. */
+/** Height of a lane: what it holds, and at least its title and as many rows as its code book wants. */
 function heightOf(lane: LaneRows, spread: Spread): number {
+  const { least } = lane;
   const content =
     lane.lanes.length > 0
       ? totalHeight(lane.lanes, spread)
@@ -148,7 +159,8 @@ function heightOf(lane: LaneRows, spread: Spread): number {
         Math.max(0, lane.rows.length - 1) * spread.between +
         lane.total +
         2 * spread.padding;
-  return Math.max(content, lane.titleHeight + spread.padding);
+  const wanted = least === null ? 0 : least.rows * least.row + (least.rows - 1) * spread.between + 2 * spread.padding;
+  return Math.max(content, wanted, lane.titleHeight + spread.padding);
 }
 
 export const totalHeight = (lanes: readonly LaneRows[], spread: Spread): number =>

@@ -24,7 +24,7 @@ import { NOTHING_SHOWN } from '../../graph/shown';
 import type { Promised } from '../composed';
 import { type Fate, isFolded, type Item, type ItemForm, type Selection } from './item';
 import type { LaneLevel } from '../../page/lanes';
-import { type Coded, type CodeLook, codeLooks, codeTitles, SEVERAL } from './codes';
+import { type Coded, type CodeLook, codeLooks, codeTitles, SEVERAL, type ShapeLook, shapeLooks } from './codes';
 import { goneItems } from './gone';
 import { asPhases } from './phases';
 import { stateReader } from './states';
@@ -40,6 +40,8 @@ interface Reader {
   done: (i: number) => Done;
   coded: Coded;
   looks: (codes: string[]) => CodeLook;
+  /** Shapes by another field; null where the field of the colour gives them. */
+  shapes: ((code: string) => ShapeLook) | null;
   rowTitles: LaneLevel | null;
   promised: Promised | null;
   /** What is set by hand, by reference. */
@@ -70,6 +72,10 @@ export function selectItems(
     done: doneReader(plan, schedule, plan.percentShown),
     coded,
     looks: codeLooks(plan, brief.colour, brief.print, LANGUAGES[brief.language]),
+    shapes:
+      brief.shape === null || brief.shape === brief.colour
+        ? null
+        : shapeLooks(plan, brief.shape, LANGUAGES[brief.language]),
     rowTitles: brief.packBy === null ? null : codeTitles(plan, brief.packBy, outline.roots, LANGUAGES[brief.language]),
     promised,
     own: new Map(brief.looks.map((l) => [l.ref, l])),
@@ -245,13 +251,19 @@ function itemOf(reader: Reader, index: number, lane: string[], members: number[]
     said: plan.source === 'given' && !group ? a.said : null,
     own: reader.own.get(a.ref) ?? null,
     folded: isFolded(brief.folded, lane),
+    shaped: null,
     ...reader.looks(colourCodes.length > 1 ? [SEVERAL] : colourCodes),
   };
   if (reader.promised) comparePromise(reader, reader.promised, item);
   if (brief.doneGrey && item.complete) Object.assign(item, GREYED);
   // A colour of its own says nothing of a category.
   if (item.own?.colour) Object.assign(item, { colour: item.own.colour, category: null, pattern: 0 });
-  if (item.own?.shape) item.shape = item.own.shape;
+  if (reader.shapes && form === 'milestone') {
+    const { shape, ...shaped } = reader.shapes(coded(brief.shape!, index));
+    Object.assign(item, { shape, shaped });
+  }
+  // A shape of its own says nothing of a value.
+  if (item.own?.shape) Object.assign(item, { shape: item.own.shape, shaped: null });
   if (item.off !== null && Math.abs(item.off) < brief.threshold) [item.promised, item.off] = [null, null];
   return item;
 }

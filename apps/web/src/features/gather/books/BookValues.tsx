@@ -20,7 +20,7 @@ interface Props {
 }
 
 const GRID =
-  'grid min-w-0 flex-1 grid-cols-[42px_36px_minmax(80px,0.8fr)_minmax(110px,1.2fr)_minmax(50px,0.6fr)_36px_20px] items-center gap-1.5';
+  'grid min-w-0 flex-1 grid-cols-[42px_36px_minmax(80px,0.8fr)_minmax(110px,1.2fr)_minmax(50px,0.6fr)_44px_36px_20px] items-center gap-1.5';
 
 /** The values of a book in their order: colour, shape, code, title, and what each is a part of. */
 export function BookValues({ book, onValues, onRecode }: Props) {
@@ -56,6 +56,7 @@ export function BookValues({ book, onValues, onRecode }: Props) {
           <span>Code</span>
           <span>Title</span>
           <span>Part of</span>
+          <span title="How many rows high a lane of it is at least">High</span>
           <span className="text-right">Rows</span>
           <span />
         </span>
@@ -98,6 +99,7 @@ export function BookValues({ book, onValues, onRecode }: Props) {
                   onSay={(title) => title !== '' && set(k, { title }, 'Title')}
                 />
                 <ParentPick value={v} values={values} onChange={(parent) => set(k, { parent }, 'Place')} />
+                <HeightInput value={v} onChange={(height) => set(k, { height }, 'Height of lanes')} />
                 <span className={`text-right text-[14px] ${used[k] === 0 ? 'text-soft' : ''}`}>{used[k]}</span>
                 <button
                   type="button"
@@ -201,6 +203,29 @@ function ShapePick({
         ))}
       </ListboxOptions>
     </Listbox>
+  );
+}
+
+/** How many rows high a lane of it is at least; left empty, as many as it needs. */
+function HeightInput({ value, onChange }: { value: CodeValue; onChange: (height: number | null) => void }) {
+  return (
+    <input
+      key={value.height}
+      type="number"
+      min={1}
+      max={50}
+      aria-label={`Rows that lanes of ${value.title} are high at least`}
+      placeholder="–"
+      defaultValue={value.height ?? ''}
+      className="w-full rounded border border-transparent bg-transparent px-1 text-right hover:border-line focus:border-line focus:bg-paper"
+      onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+      onBlur={(e) => {
+        const said = Math.round(Number(e.target.value));
+        const height = e.target.value.trim() === '' ? null : Math.min(50, Math.max(1, said || 1));
+        e.target.value = height === null ? '' : String(height);
+        if (height !== value.height) onChange(height);
+      }}
+    />
   );
 }
 
