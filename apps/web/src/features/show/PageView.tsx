@@ -1,6 +1,6 @@
 'use client';
 import type { FlowPoint } from '@clembo/core';
-import { type KeyboardEvent, useLayoutEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, memo, useDeferredValue, useLayoutEffect, useRef, useState } from 'react';
 import type { ComposedPage } from '@/workers/plan.worker';
 import { type Chosen, sameLane } from './hand/chosen';
 import { useLights } from './hand/useLights';
@@ -44,6 +44,8 @@ export function PageView({ page, chosen, tool, actions, line, was, onRetitle, au
   const [titling, setTitling] = useState<TitleBox | null>(null);
   const hands = usePageHands(page, tool, chosen, actions, line);
   const lights = useLights(page);
+  // What is seen comes first.
+  const heard = useDeferredValue(page);
 
   useLayoutEffect(() => {
     const fit = () => {
@@ -129,7 +131,7 @@ export function PageView({ page, chosen, tool, actions, line, was, onRetitle, au
           {page.plane && line?.ghost && (
             <GhostLine ghost={line.ghost} plane={page.plane} width={page.width} height={page.height} />
           )}
-          <ContentTable page={page} />
+          <ContentTable page={heard} />
         </div>
       )}
     </div>
@@ -205,7 +207,7 @@ function CarriedMark({ carried, page }: { carried: NonNullable<Carried>; page: C
 }
 
 /** The same content as a table, for people who do not see the page. */
-function ContentTable({ page }: { page: ComposedPage }) {
+const ContentTable = memo(function ContentTable({ page }: { page: ComposedPage }) {
   return (
     <table className="sr-only">
       <caption>{page.title}</caption>
@@ -236,4 +238,4 @@ function ContentTable({ page }: { page: ComposedPage }) {
       </tbody>
     </table>
   );
-}
+});
