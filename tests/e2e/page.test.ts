@@ -90,6 +90,35 @@ describe('a page is shaped by its sentence', () => {
     });
   });
 
+  test('milestones have the shapes of another field, which the legend explains', async () => {
+    await changePart(page, 'colour', 'by contractor');
+    await changePart(page, 'shape', 'milestones shaped by area');
+    const book = await page.evaluate(async () => {
+      const id = location.pathname.split('/')[2];
+      const { plan } = (await (await fetch(`/api/plans/${id}`)).json()) as {
+        plan: { codeFields: { name: string; values: { title: string }[] }[] };
+      };
+      return plan.codeFields.find((f) => f.name.toLowerCase() === 'area')!.values.map((v) => v.title);
+    });
+    await page.waitForFunction(
+      (titles) => {
+        const legend = [...document.querySelectorAll('[data-testid="page"] text[data-role="legend"]')];
+        return legend.filter((t) => titles.includes(t.textContent ?? '')).length > 1;
+      },
+      { timeout: 20_000 },
+      book,
+    );
+    const forms = await page.$$eval('[data-testid="page"] [data-role="milestone"]', (list) => [
+      ...new Set(
+        list.map(
+          (m) => `${m.tagName} ${(m.getAttribute('d') ?? m.getAttribute('points') ?? '').split(/[ML ]/).length}`,
+        ),
+      ),
+    ]);
+    expect([forms, forms.length > 1]).toEqual([forms, true]);
+    await changePart(page, 'shape', 'milestones shaped as their colour says');
+  });
+
   test('columns stand beside the rows, with totals by lane', async () => {
     await changePart(page, 'include', 'activities and milestones');
     await changePart(page, 'level', 'level 2');

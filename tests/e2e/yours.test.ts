@@ -70,7 +70,14 @@ interface Stored {
     codeFields: {
       id: string;
       name: string;
-      values: { code: string; title: string; colour: string | null; shape: string | null; parent: string | null }[];
+      values: {
+        code: string;
+        title: string;
+        colour: string | null;
+        shape: string | null;
+        parent: string | null;
+        height: number | null;
+      }[];
     }[];
     resources: { rate: number }[];
   };
@@ -115,6 +122,8 @@ describe('code books', () => {
     await (await page.waitForSelector('[aria-label="Category colour 5"]'))!.click();
     await choose('[aria-label^="Mark of Concrete"]', 'star');
     await choose('[aria-label^="Concrete is a part of"]', 'Pile driving');
+    await type('Rows that lanes of Pile driving are high at least', '4');
+    await page.keyboard.press('Enter');
     // By keys: the second value goes before the first.
     await (await page.waitForSelector('[aria-label="Move Concrete"]'))!.focus();
     await page.keyboard.press('Space');
@@ -125,8 +134,8 @@ describe('code books', () => {
     await until(
       async () => (await planNow()).plan.codeFields.find((f) => f.name === 'Trade')!.values,
       [
-        { code: 'Concrete', title: 'Concrete', colour: null, shape: 'star', parent: 'Piling' },
-        { code: 'Piling', title: 'Pile driving', colour: '#CB5C83', shape: null, parent: null },
+        { code: 'Concrete', title: 'Concrete', colour: null, shape: 'star', parent: 'Piling', height: null },
+        { code: 'Piling', title: 'Pile driving', colour: '#CB5C83', shape: null, parent: null, height: 4 },
       ],
     );
   });

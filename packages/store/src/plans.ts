@@ -163,12 +163,22 @@ export async function writeCodeFields(db: Database, client: pg.PoolClient, planI
     .insert(codeField)
     .values(data.codeFields.map((f, position) => ({ planId, key: f.id, name: f.name, position, fill: f.fill })));
   const values = data.codeFields.flatMap((f) =>
-    f.values.map((v, position): CopyValue[] => [planId, f.id, position, v.code, v.title, v.colour, v.shape, v.parent]),
+    f.values.map((v, position): CopyValue[] => [
+      planId,
+      f.id,
+      position,
+      v.code,
+      v.title,
+      v.colour,
+      v.shape,
+      v.parent,
+      v.height,
+    ]),
   );
   await copyRows(
     client,
     'code_value',
-    ['plan_id', 'field', 'position', 'code', 'title', 'colour', 'shape', 'parent'],
+    ['plan_id', 'field', 'position', 'code', 'title', 'colour', 'shape', 'parent', 'height'],
     values,
   );
 }
@@ -292,7 +302,7 @@ export async function readEdition(
       fill: f.fill,
       values: values
         .filter((v) => v.field === f.key)
-        .map(({ code, title, colour, shape, parent }) => ({ code, title, colour, shape, parent })),
+        .map(({ code, title, colour, shape, parent, height }) => ({ code, title, colour, shape, parent, height })),
     })),
     periods: head.periods,
     lines: head.lines,

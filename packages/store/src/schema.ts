@@ -603,6 +603,7 @@ export const codeValue = pgTable(
     colour: text('colour'),
     shape: text('shape'),
     parent: text('parent'),
+    height: integer('height'),
   },
   (t) => [
     primaryKey({ columns: [t.planId, t.field, t.position] }),

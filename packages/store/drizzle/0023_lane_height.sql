@@ -1,0 +1,1 @@
+ALTER TABLE "code_value" ADD COLUMN "height" integer;
