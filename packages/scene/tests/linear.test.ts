@@ -293,6 +293,55 @@ describe('worked examples', () => {
   });
 });
 
+describe('a part of a line', () => {
+  const work = (ref: string, from: number, to: number, start: number, days: number, part: object = {}) =>
+    makeActivity({
+      ref,
+      name: ref,
+      from: from * 1000,
+      to: to * 1000,
+      start: startOfDay(day0 + start),
+      finish: startOfDay(day0 + start + days),
+      ...part,
+    });
+  const plan = makePlan({
+    name: 'Parts',
+    start: startOfDay(day0),
+    source: 'given',
+    calendars: [SEVEN_DAY],
+    calendar: SEVEN_DAY.id,
+    lines: [line()],
+    activities: [
+      work('all', 0, 2000, 0, 40),
+      work('first', 0, 500, 50, 10),
+      work('second', 500, 1000, 100, 10),
+      // Both are in the second part at the same time; the clash is at 700 m.
+      work('there', 1000, 500, 100, 10),
+      work('held', 0, 400, 60, 5, { occupies: true }),
+    ],
+  });
+
+  test('shows what is on it, in the days in which that is there; all else is outside', () => {
+    const scene = compose(plan, { fromPlace: 0, toPlace: 500_000 });
+    expect([...items(scene).keys()].sort()).toEqual(['all', 'first', 'held']);
+    expect(scene.fit.counts).toMatchObject({ of: 5, shown: 3, outside: 2, leftOut: 0 });
+    // By hand: all of it is past 500 m after 10 of 40 days, so the page ends with what holds its stretch, at day 65.
+    const { day0: from, day1: to } = scene.plane!;
+    expect([from <= day0, to >= day0 + 65, to < day0 + 75]).toEqual([true, true, true]);
+    // What only touches its end is not on it, and no clash elsewhere is told.
+    expect(scene.title).toBe('Work along Pipe runs to 19 June 2026');
+  });
+
+  test('the same in time', () => {
+    const scene = compose(plan, { from: startOfDay(day0 + 90), to: startOfDay(day0 + 120) });
+    expect([...items(scene).keys()].sort()).toEqual(['second', 'there']);
+    expect(scene.fit.counts).toMatchObject({ shown: 2, outside: 3 });
+    expect(scene.title).toContain('1 clash on the way');
+    const none = compose(plan, { from: startOfDay(day0 + 200), to: startOfDay(day0 + 220) });
+    expect(leavesOf(none.nodes).some((n) => n.type === 'text' && textOf(n).startsWith('Nothing goes on'))).toBe(true);
+  });
+});
+
 describe('places in words', () => {
   test.each([
     ['chainage', 12_350_000, '12+350'],

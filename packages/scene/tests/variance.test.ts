@@ -93,6 +93,21 @@ describe('slips', () => {
   });
 });
 
+test('a page with a few rows uses its space: larger type, rows further apart', () => {
+  for (const kind of ['slips', 'bars'] as const) {
+    const scene = page(now, then, brief(kind, { least: 0 }));
+    const rows = leavesOf(scene.nodes).flatMap((n) =>
+      n.type === 'text' && ['A', 'B', 'C', 'D'].includes(n.runs.map((r) => r.text).join('')) ? [n] : [],
+    );
+    expect([kind, rows.length > 1]).toEqual([kind, true]);
+    // Four rows on A4 or larger are set larger than the sixteen that would still fit at the usual type.
+    const least = Math.min(...rows.map((r) => r.size));
+    expect([kind, least >= 1.5 * scene.fit.leastType]).toEqual([kind, true]);
+    const step = (Math.max(...rows.map((r) => r.y)) - Math.min(...rows.map((r) => r.y))) / (rows.length - 1);
+    expect([kind, step > 3.5 * least]).toEqual([kind, true]);
+  }
+});
+
 describe('amounts', () => {
   test('what they will come to against the promised budget', () => {
     const scene = page(now, then, brief('amounts', { amount: 'cost', only: 'all' }));

@@ -70,7 +70,7 @@ export interface Sheet {
   legend(frame: PageFrame): LegendEntry[];
   /** A sentence in place of the body, where there is nothing to show. */
   notice: string | null;
-  /** The largest type that suits it, in shares of the usual one. */
+  /** The largest type that suits it, in shares of the usual one; a page with little on it grows to it. */
   largest?: number;
   /** The smallest type that is tried, in shares of the usual one; never below what the page can bear. */
   smallest?: number;
@@ -90,11 +90,18 @@ interface Paged {
 }
 
 /** Sizes of type that are tried, the largest first, in shares of the usual one. */
-const SIZES = [1.6, 1.35, 1.2, 1.1, 1, 0.85, 0.7, 0.55, 0.45];
+const SIZES = [2.6, 2.2, 1.9, 1.6, 1.35, 1.2, 1.1, 1, 0.85, 0.7, 0.55, 0.45];
+/** The largest that is tried where a page does not say that more suits it. */
+const LARGEST = 1.6;
+/** Of pages that are a list of rows, which grow with few of them. */
+export const LARGEST_OF_ROWS = 2.2;
 /** On large paper the usual type is large: smaller than this only what would not be seen at all otherwise. */
 const SMALLEST = 0.7;
 /** The smallest share that is tried at all. */
 export const TINY = SIZES.at(-1)!;
+
+/** How high rows of a list may be, in sizes of the type: higher where there are few of them. */
+export const rowReach = (rows: number): number => Math.min(4.2, Math.max(2.6, 26 / Math.max(1, rows)));
 
 /**
  * Sets a page: head, body at the largest type that holds all of it, legend and foot.
@@ -137,7 +144,7 @@ export function composeSheet<Brief extends Paged>(
     };
     return { frame, head, legend, room, drawn: sheet.notice === null ? sheet.draw(room) : null };
   };
-  const sizes = SIZES.filter((x) => x <= (sheet.largest ?? SIZES[0]!) && x >= (sheet.smallest ?? SMALLEST));
+  const sizes = SIZES.filter((x) => x <= (sheet.largest ?? LARGEST) && x >= (sheet.smallest ?? SMALLEST));
   let page = laid(sizes[0]!, false);
   if (sheet.notice === null) {
     for (const grown of sizes.slice(1)) if (page.drawn === null) page = laid(grown, false);

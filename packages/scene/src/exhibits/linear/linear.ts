@@ -33,7 +33,7 @@ export function composeLinear(input: Input): Scene {
       const { plan, brief } = input;
       const selection = selectLine(input);
       const [from, to] = placesOf(selection, brief);
-      const [day0, day1] = daysOf(selection, brief);
+      const [day0, day1] = daysOf(selection, brief, [from, to]);
       return {
         kind: 'Line',
         statement: statement(plan, selection),
@@ -50,23 +50,27 @@ export function composeLinear(input: Input): Scene {
   );
 }
 
-function noticeOf(plan: Plan, { line, flows, blocks, points }: LineSelection, brief: LinearBrief): string | null {
+function noticeOf(
+  plan: Plan,
+  { line, flows, blocks, points, until }: LineSelection,
+  brief: LinearBrief,
+): string | null {
   if (brief.line !== null && line === null) return 'The line that this page shows is gone. Choose another one.';
   if (brief.from !== null && brief.to !== null && brief.to <= brief.from)
     return 'The last day of this page lies before its first. Choose another one.';
   if (brief.fromPlace !== null && brief.fromPlace === brief.toPlace)
     return 'This page begins and ends at the same place. Choose another one.';
   if (flows.length + blocks.length + points.length > 0) return null;
+  if (until !== null) return 'Nothing goes on along this stretch of the line within the days of this page.';
   return plan.lines.length === 0
     ? 'The plan has no line yet, and nothing that goes from one place to another. Describe the line in Structure, and say from where to where its work goes.'
     : 'Nothing on this line goes from one place to another as this brief asks. Say from where to where the work goes, in the ledger.';
 }
 
 /** Until when work goes on along the line, and what clashes. */
-function statement(plan: Plan, { line, flows, blocks, clashes }: LineSelection): string {
-  const last = Math.max(...flows.map((f) => f.finish), ...blocks.map((b) => b.finish));
-  if (!Number.isFinite(last)) return plan.name;
-  const work = `Work along ${line?.name || 'the line'} runs to ${formatDay(last, 'long')}`;
+function statement(plan: Plan, { line, until, clashes }: LineSelection): string {
+  if (until === null) return plan.name;
+  const work = `Work along ${line?.name || 'the line'} runs to ${formatDay(until, 'long')}`;
   return clashes.length === 0
     ? work
     : `${work}; ${clashes.length} ${clashes.length === 1 ? 'clash' : 'clashes'} on the way`;

@@ -70,6 +70,8 @@ export interface LineSelection {
   /** Pictures along the line that can be laid there. */
   strips: Strip[];
   clashes: LineClash[];
+  /** The last day of all work on the line, whether it is on the page or not; null for none. */
+  until: number | null;
   /** Work on the line that has no dates. */
   undated: { ref: string; name: string }[];
   /** Works that have dates and places, and no rate that could be drawn. */
@@ -123,7 +125,7 @@ export function selectLine({ plan, schedule: s, brief, promised }: ComposeInput<
     promised === null
       ? null
       : new Map(linearWorks(promised.plan, promised.schedule).works.map((w) => [w.work.ref, w.points]));
-  const flows = linearWorks(plan, s)
+  const allFlows = linearWorks(plan, s)
     .works.filter((w) => wanted(w.position))
     .map((w): Flow => {
       const a = plan.activities[w.position]!;
@@ -139,19 +141,35 @@ export function selectLine({ plan, schedule: s, brief, promised }: ComposeInput<
       };
     });
   const positions = new Map(plan.activities.map((a, i) => [a.ref, i]));
-  const blocks = linearBlocks(plan, s).flatMap((block): Held[] => {
+  const allBlocks = linearBlocks(plan, s).flatMap((block): Held[] => {
     const i = positions.get(block.ref)!;
     if (!wanted(i)) return [];
     const a = plan.activities[i]!;
     return [{ ...common(i), block, progress: isComplete(a) ? 1 : (a.percent ?? 0) / 100 }];
   });
-  const points = plan.activities.flatMap((a, i): Point[] => {
+  const allPoints = plan.activities.flatMap((a, i): Point[] => {
     const at = a.from ?? a.to;
     if (at === null || !isMilestone(a.kind) || s.start[i] === NONE || !wanted(i)) return [];
     return [{ ...common(i), place: at / 1000, time: s.start[i]! / MINUTES_PER_DAY }];
   });
+  const found = { line, flows: allFlows, blocks: allBlocks, points: allPoints };
+  const places = placesOf(found, brief);
+  const isDue = (start: number, finish: number) =>
+    (brief.from === null || finish > dayOf(brief.from)) && (brief.to === null || start < brief.to / MINUTES_PER_DAY);
+  const isThere = (points: readonly FlowPoint[]) => {
+    const times = timesOn(points, ...places);
+    return times !== null && isDue(...times);
+  };
+  const flows = allFlows.filter((f) => isThere(f.points) || (f.promised !== null && isThere(f.promised)));
+  const blocks = allBlocks.filter(
+    ({ block: b }) => Math.min(places[1], b.to) - Math.max(places[0], b.from) > 1e-9 && isDue(b.start, b.finish),
+  );
+  const points = allPoints.filter(
+    (p) => p.place >= places[0] && p.place <= places[1] && isDue(p.time - 1e-9, p.time + 1e-9),
+  );
   const all = plan.activities.filter((_, i) => !s.outline.isSummary[i]).length;
   const shown = flows.length + blocks.length + points.length;
+  const outside = allFlows.length + allBlocks.length + allPoints.length - shown;
   const onLine = (i: number) => {
     const a = plan.activities[i]!;
     const goes = a.from !== null && (isMilestone(a.kind) || (a.to !== null && a.to !== a.from));
@@ -161,21 +179,23 @@ export function selectLine({ plan, schedule: s, brief, promised }: ComposeInput<
     onLine(i) && s.start[i] === NONE ? [{ ref: a.ref, name: a.name || a.ref }] : [],
   );
   const drawable = plan.activities.filter((_, i) => onLine(i)).length;
-  const unknown = Math.max(0, drawable - undated.length - shown);
+  const unknown = Math.max(0, drawable - undated.length - shown - outside);
   const counts: Shown = {
     ...NOTHING_SHOWN,
     of: all,
     shown,
     undated: undated.length,
-    leftOut: all - shown - undated.length,
+    outside,
+    leftOut: all - shown - undated.length - outside,
   };
   const clashes = brief.clashes
     ? lineClashes(
         flows.map(({ ref, points: own }) => ({ ref, points: own })),
         blocks.map((b) => b.block),
         { days: brief.keep, distance: 0 },
-      )
+      ).filter((c) => c.place >= places[0] && c.place <= places[1] && isDue(c.time, c.time))
     : [];
+  const ends = [...allFlows, ...allBlocks].map((w) => w.finish);
   return {
     line,
     flows,
@@ -183,33 +203,64 @@ export function selectLine({ plan, schedule: s, brief, promised }: ComposeInput<
     points,
     strips: brief.strips ? stripsOf(plan, line) : [],
     clashes,
+    until: ends.length === 0 ? null : Math.max(...ends),
     undated,
     unknown,
     counts,
   };
 }
 
-/** The days that a selection and the brief span. */
-export function daysOf({ flows, blocks, points }: LineSelection, brief: LinearBrief): [number, number] {
+/** When a flowline is on a stretch of the line, first and last; null where it does not come there. */
+function timesOn(points: readonly FlowPoint[], low: number, high: number): [first: number, last: number] | null {
+  let [first, last] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (let k = 1; k < points.length; k++) {
+    const [a, b] = [points[k - 1]!, points[k]!];
+    const timeAt = (place: number) =>
+      a.place === b.place ? a.time : a.time + ((b.time - a.time) * (place - a.place)) / (b.place - a.place);
+    const [from, to] = [Math.max(low, Math.min(a.place, b.place)), Math.min(high, Math.max(a.place, b.place))];
+    // Work that only touches the end of the stretch is not on it.
+    const stands = a.place === b.place;
+    if (stands ? a.place <= low || a.place >= high : to - from < 1e-9) continue;
+    const times = stands ? [a.time, b.time] : [timeAt(from), timeAt(to)];
+    first = Math.min(first, ...times);
+    last = Math.max(last, ...times);
+  }
+  return first <= last ? [first, last] : null;
+}
+
+/** The days that a selection spans on a stretch of the line, and the brief. */
+export function daysOf(
+  { flows, blocks, points }: LineSelection,
+  brief: LinearBrief,
+  [low, high]: readonly [number, number],
+): [number, number] {
   let [first, last] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
   const take = (a: number, b: number) => {
     first = Math.min(first, a);
     last = Math.max(last, b);
   };
-  for (const f of flows) {
-    take(f.points[0]!.time, f.points.at(-1)!.time);
-    if (f.promised) take(f.promised[0]!.time, f.promised.at(-1)!.time);
-  }
-  for (const b of blocks) take(b.block.start, b.block.finish);
-  for (const p of points) take(p.time, p.time);
+  for (const { points: own, promised } of flows)
+    for (const line of [own, promised]) {
+      const times = line && timesOn(line, low, high);
+      if (times) take(...times);
+    }
+  for (const { block } of blocks)
+    if (Math.min(high, block.to) - Math.max(low, block.from) > 1e-9) take(block.start, block.finish);
+  for (const p of points) if (p.place >= low && p.place <= high) take(p.time, p.time);
   if (!Number.isFinite(first)) return [0, 1];
-  const from = brief.from === null ? Math.floor(first) : dayOf(brief.from);
-  const to = brief.to === null ? Math.ceil(last) : brief.to / MINUTES_PER_DAY;
+  // A stretch that is cut out has room around it: names of what begins and ends there stand beside it.
+  const cut = brief.fromPlace !== null || brief.toPlace !== null;
+  const pad = cut ? Math.ceil((last - first) * 0.05) : 0;
+  const from = brief.from === null ? Math.floor(first) - pad : dayOf(brief.from);
+  const to = brief.to === null ? Math.ceil(last) + pad : brief.to / MINUTES_PER_DAY;
   return to > from ? [from, to] : [from, from + 1];
 }
 
 /** The places that a selection and the brief span, in the unit of the line. */
-export function placesOf({ line, flows, blocks, points }: LineSelection, brief: LinearBrief): [number, number] {
+export function placesOf(
+  { line, flows, blocks, points }: Pick<LineSelection, 'line' | 'flows' | 'blocks' | 'points'>,
+  brief: LinearBrief,
+): [number, number] {
   const found = [
     ...flows.flatMap((f) => [f.points[0]!.place, f.points.at(-1)!.place]),
     ...blocks.flatMap((b) => [b.block.from, b.block.to]),

@@ -24,6 +24,8 @@ export function emptyWords({ brief, plan, promised }: TimelineInput, { counts, f
     return 'There is no edition to compare with, so nothing can be late, ahead or changed. Compare with one.';
   if (brief.only === 'next' && plan.statusDate === null)
     return 'The plan has no status date, so nobody knows which weeks are the next.';
+  if (brief.only === 'changed' && promised && brief.where.tests.length === 0)
+    return `Nothing has moved, come or gone since “${promised.name}”.`;
   if (brief.where.tests.length > 0 || brief.only !== 'all') return 'Nothing in the plan is what this brief asks for.';
   return `The plan has no ${brief.include === 'milestones' ? 'milestones' : 'activities'} at the levels that this brief shows.`;
 }

@@ -10,7 +10,7 @@ import { type Column, layColumns } from './columns';
 import { BASE, rule, write } from '../../graph/nodes';
 import { bandFill, bandInk } from './paint';
 import { countRows, noRoomOf, type VarianceRow, varianceRows } from './rows';
-import { composeSheet, type Drawn, type Room } from '../sheet';
+import { composeSheet, type Drawn, type Room, LARGEST_OF_ROWS, rowReach } from '../sheet';
 
 type Input = ComposeInput<AmountsBrief>;
 
@@ -57,6 +57,7 @@ export function composeAmounts(input: Input): Scene {
       },
       undated: all.undated,
       legend: (frame) => legend(frame, rows, brief),
+      largest: LARGEST_OF_ROWS,
       notice:
         rows.length > 0
           ? null
@@ -192,7 +193,7 @@ function draw(
   const fit = Math.floor((room.bottom - top) / (size * 1.45));
   if ((fit < rows.length && !room.last) || fit < 1) return null;
   const shown = rows.slice(0, fit);
-  const height = Math.min((room.bottom - top) / shown.length, size * 2.5);
+  const height = Math.min((room.bottom - top) / shown.length, size * rowReach(shown.length));
   const bottom = top + height * shown.length;
   const marks = [
     { at: 1, text: '100 %' },

@@ -11,7 +11,7 @@ import { type Column, layColumns } from './columns';
 import { statusEntry } from './entries';
 import { bandInk, offWordsOf } from './paint';
 import { countRows, noRoomOf, type VarianceRow, varianceRows } from './rows';
-import { composeSheet, type Drawn, type Room } from '../sheet';
+import { composeSheet, type Drawn, type Room, LARGEST_OF_ROWS, rowReach } from '../sheet';
 import { dateStyle, timePlot } from './timePlot';
 
 type Input = ComposeInput<BarsBrief>;
@@ -58,6 +58,7 @@ export function composeBars(input: Input): Scene {
       },
       undated: all.undated,
       legend: (frame) => legend(frame, rows, brief, plan.statusDate !== null),
+      largest: LARGEST_OF_ROWS,
       notice: rows.length > 0 ? null : 'Nothing in the plan is what this brief asks for.',
       advice: [
         ...(brief.only === 'all' ? [{ words: 'show only what is off', change: { only: 'off' } }] : []),
@@ -200,7 +201,7 @@ function draw(
   const fit = Math.floor((room.bottom - plot.top) / (size * 1.75));
   if ((fit < rows.length && !room.last) || fit < 1) return null;
   const shown = rows.slice(0, fit);
-  const height = Math.min((room.bottom - plot.top) / shown.length, size * 3);
+  const height = Math.min((room.bottom - plot.top) / shown.length, size * Math.max(3, rowReach(shown.length)));
   const bar = Math.min(height * 0.42, size * 1.25);
   const outline = bar * 0.5;
   const clamp = (x: number) => Math.min(plot.scale.right, Math.max(plot.scale.left, x));

@@ -11,7 +11,7 @@ import { lineEntry, statusEntry } from './entries';
 import { BASE, rule, write } from '../../graph/nodes';
 import { dayWordsOf, lateColour, offWordsOf } from './paint';
 import { countRows, noRoomOf, type VarianceRow, varianceRows } from './rows';
-import { composeSheet, type Drawn, type Room } from '../sheet';
+import { composeSheet, type Drawn, type Room, LARGEST_OF_ROWS, rowReach } from '../sheet';
 import { statement } from '../timeline/statement';
 import { dateStyle, timePlot } from './timePlot';
 
@@ -43,6 +43,7 @@ export function composeSlips(input: Input): Scene {
       },
       undated: all.undated,
       legend: (frame) => legend(frame, rows, brief, plan.statusDate !== null),
+      largest: LARGEST_OF_ROWS,
       notice: rows.length > 0 ? null : emptyWords(brief, counts.of, all.rows.length),
       advice: [
         ...(brief.of === 'each' && plan.codeFields[0]
@@ -215,7 +216,7 @@ function draw(
   if (fit < rows.length && !room.last) return null;
   if (fit < 1) return null;
   const shown = rows.slice(0, fit);
-  const height = Math.min((room.bottom - plot.top) / shown.length, size * 2.6);
+  const height = Math.min((room.bottom - plot.top) / shown.length, size * rowReach(shown.length));
   const boxes: TextBox[] = [];
   const marks: SceneNode[] = [];
   shown.forEach((r, k) => {

@@ -75,7 +75,7 @@ export function composeSnapshot(input: Input): Scene {
           : counts.of === 0
             ? 'This plan has no activities yet.'
             : 'Nothing in the plan is what this brief asks for.',
-      largest: brief.by === null ? 1.6 : 1.2,
+      largest: brief.by === null ? 2.6 : 1.2,
       advice: brief.by === null ? [] : [{ words: 'show the whole alone', change: { by: null } }],
       draw: (room) => draw(room, blocks, input),
     };
