@@ -1,5 +1,16 @@
 import { describe, expect, test } from '@jest/globals';
-import { selectFields, schedulePlan } from '@clembo/core';
+import {
+  FIVE_DAY,
+  makeActivity,
+  makeField,
+  makeLink,
+  makePlan,
+  makeValue,
+  type Plan,
+  selectFields,
+  schedulePlan,
+  startOfDay,
+} from '@clembo/core';
 import { demoPlans } from '../../../demo/index';
 import {
   type Brief,
@@ -35,6 +46,49 @@ const compose = ({ plan, editions }: (typeof demos)[number], brief: Brief) => {
     editions: [],
   });
 };
+
+describe('what is offered to a plan that is little or odd', () => {
+  const timelines = (plan: Plan) => readyTimelines(plan, schedulePlan(plan), []);
+  const work = (ref: string, part: object = {}) =>
+    makeActivity({ ref, name: ref, start: startOfDay(20_000), finish: startOfDay(20_005), ...part });
+  const little = (activities: Plan['activities'], part: Partial<Plan> = {}) =>
+    makePlan({ name: 'Little', calendars: [FIVE_DAY], calendar: FIVE_DAY.id, activities, ...part });
+
+  test('one group that holds everything is opened', () => {
+    const plan = little([work('P', { kind: 'summary' }), work('A', { parent: 'P' }), work('B', { parent: 'P' })]);
+    const [summary] = timelines(plan);
+    expect((summary!.brief as TimelineBrief).level).toBe(2);
+    const groups = [...plan.activities, work('Q', { kind: 'summary' }), work('C', { parent: 'Q' })];
+    expect((timelines(little(groups))[0]!.brief as TimelineBrief).level).toBe(1);
+  });
+
+  test('answers are no lanes where anything else is', () => {
+    const field = (id: string, codes: string[]) =>
+      makeField({ id, name: id, values: codes.map((code) => makeValue({ code })) });
+    const plan = little(
+      ['Yes', 'No', 'n/a', 'no'].map((asked, k) =>
+        work(`A${k}`, { codes: { asked, stage: ['out', 'in', 'back'][k % 3] } }),
+      ),
+      { codeFields: [field('asked', ['Yes', 'No', 'n/a', 'no']), field('stage', ['out', 'in', 'back'])] },
+    );
+    const lanes = timelines(plan).map((r) => (r.brief as TimelineBrief).lanes[0]);
+    expect(new Set(lanes.filter(Boolean))).toEqual(new Set(['stage']));
+  });
+
+  test('a path of one is no path', () => {
+    const alone = little([work('A'), work('B', { finish: startOfDay(20_002) })], {
+      links: [makeLink({ from: 'B', to: 'A', type: 'SS' })],
+    });
+    const names = (plan: Plan) =>
+      [...timelines(plan), ...readyNetworks(plan, schedulePlan(plan))].map((r) => r.name).filter((n) => /path/.test(n));
+    const critical = schedulePlan(alone).critical.filter((c) => c === 1).length;
+    expect(names(alone)).toHaveLength(critical > 1 ? 2 : 0);
+    const chain = little([work('A'), work('B', { start: startOfDay(20_005), finish: startOfDay(20_009) })], {
+      links: [makeLink({ from: 'A', to: 'B' })],
+    });
+    expect(names(chain)).toEqual(['The critical path', 'The critical path as a network']);
+  });
+});
 
 describe.each([...demos, stranger])('ready-made pages of $key', (demo) => {
   const schedule = schedulePlan(demo.plan);

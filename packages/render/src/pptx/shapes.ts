@@ -124,8 +124,8 @@ class ShapeWriter {
     const box = {
       x: first.x,
       y: first.y - first.size * UP,
-      // A longer title has room to the other margin.
-      width: Math.max(this.o.width - 2 * first.x, ...lines.map((l) => this.width(l))),
+      // A longer title has room to the edge; some programs break the lines of a title that just fits its box.
+      width: Math.max(this.o.width - first.x, ...lines.map((l) => this.width(l))),
       height: first.size * LINE * lines.length,
     };
     const runs = lines.map((l) => this.runs(l)).join('<a:br/>');

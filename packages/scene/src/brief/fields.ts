@@ -1,4 +1,4 @@
-import type { CodeField, Plan, Schedule } from '@clembo/core';
+import { type CodeField, isComplete, type Plan, type Schedule } from '@clembo/core';
 
 /** What fields are usually called by what they say, in the languages of plans. */
 const MEANINGS = {
@@ -19,12 +19,22 @@ export interface Grouping {
   values: number;
   /** The share of activities that have one. */
   covers: number;
+  /** Its values are answers, such as yes and no: it says nothing of what things are. */
+  answers: boolean;
 }
 
 /** More lanes than these are no overview. */
 const MOST = 25;
 /** A field that says nothing of most activities groups nothing. */
 const LEAST_COVER = 0.5;
+
+/** Answers to a question, in the languages of plans: what is sorted by them is not told apart by what it is. */
+const ANSWERS = new Set('yes no y n true false x - n/a none ja nein oui non si sí sim não nee done open'.split(' '));
+const titleOf = ({ values }: CodeField, code: string): string => values.find((v) => v.code === code)?.title ?? code;
+
+/** What decides the finish and is not done yet, by reference; groups are not work. */
+export const decisive = (plan: Plan, { critical, outline }: Schedule): string[] =>
+  plan.activities.flatMap((a, i) => (critical[i] === 1 && !outline.isSummary[i] && !isComplete(a) ? [a.ref] : []));
 
 /** The fields of a plan that group its activities into a readable number of lanes, the likeliest first. */
 export function groupings(plan: Plan, { outline }: Schedule): Grouping[] {
@@ -36,13 +46,20 @@ export function groupings(plan: Plan, { outline }: Schedule): Grouping[] {
       if (code) used.set(code, (used.get(code) ?? 0) + 1);
     }
     const covered = [...used.values()].reduce((sum, n) => sum + n, 0);
-    return { id: field.id, name: field.name, values: used.size, covers: covered / Math.max(1, leaves.length) };
+    return {
+      id: field.id,
+      name: field.name,
+      values: used.size,
+      covers: covered / Math.max(1, leaves.length),
+      answers: [...used.keys()].every((code) => ANSWERS.has(titleOf(field, code).trim().toLowerCase())),
+    };
   };
   const roots = outline.roots.filter((i) => outline.isSummary[i]);
   const top: Grouping = {
     id: 'outline',
     name: 'Outline',
     values: roots.length,
+    answers: false,
     covers: leaves.length === 0 ? 0 : 1 - outline.roots.filter((i) => !outline.isSummary[i]).length / leaves.length,
   };
   const all = [...plan.codeFields.map(of), top].filter(
@@ -50,7 +67,7 @@ export function groupings(plan: Plan, { outline }: Schedule): Grouping[] {
   );
   // Three to nine lanes read best; what says something of everything comes before what does not.
   const fit = (g: Grouping) => (g.values >= 3 && g.values <= 9 ? 0 : g.values <= 15 ? 1 : 2);
-  return all.sort((a, b) => fit(a) - fit(b) || b.covers - a.covers);
+  return all.sort((a, b) => Number(a.answers) - Number(b.answers) || fit(a) - fit(b) || b.covers - a.covers);
 }
 
 /** The first of several groupings that means something. */

@@ -1,5 +1,5 @@
 import { dayOf, isComplete, isMilestone, lastDayOf, NONE, type Plan, type Schedule } from '@clembo/core';
-import { groupings, meaning } from './fields';
+import { decisive, groupings, meaning } from './fields';
 import { HandoffsBrief } from './handoffs';
 import { NetworkBrief } from './network';
 import { RESPONSIBLE } from './parts';
@@ -22,7 +22,8 @@ export function readyNetworks(plan: Plan, schedule: Schedule): Ready[] {
   const hands = named >= leaves / 3 ? RESPONSIBLE : (who?.id ?? null);
   const colour = fields.find((f) => f !== who && f.values <= 8)?.id ?? null;
   const gate = nextGate(plan, schedule);
-  const critical = schedule.critical.some((c, i) => c === 1 && !isComplete(plan.activities[i]!));
+  const path = new Set(decisive(plan, schedule));
+  const critical = plan.links.some((l) => path.has(l.from) && path.has(l.to));
   const outlined = schedule.outline.level.some((l) => l > 1);
   return [
     ...(critical

@@ -1,8 +1,8 @@
-import { type Condition, dayOf, isComplete, isMilestone, type Plan, type Schedule, startOfDay } from '@clembo/core';
-import { type Grouping, groupings, liesWithin, meaning } from './fields';
+import { type Condition, dayOf, isMilestone, type Plan, type Schedule, startOfDay } from '@clembo/core';
+import { decisive, type Grouping, groupings, liesWithin, meaning } from './fields';
 import { PROMISED } from './parts';
 import type { Ready } from './ready';
-import { readableLevel } from './suggest';
+import { coarsestLevel, readableLevel } from './suggest';
 import { defaultTimelineBrief, type TimelineBrief } from './timeline';
 
 /** An edition that was kept, the latest first. */
@@ -22,7 +22,7 @@ export function readyTimelines(plan: Plan, schedule: Schedule, editions: readonl
   const fields = groupings(plan, schedule);
   const coded = fields.filter((f) => f.id !== 'outline');
   const lane = fields[0];
-  const who = meaning(coded, 'who') ?? coded.find((f) => f !== lane && f.values >= 3 && f.values <= 12);
+  const who = meaning(coded, 'who') ?? coded.find((f) => f !== lane && !f.answers && f.values >= 3 && f.values <= 12);
   const leaves = plan.activities.filter((_, i) => !schedule.outline.isSummary[i]);
   const points = leaves.filter((a) => isMilestone(a.kind));
   const payments = points.filter((a) => (a.cost ?? 0) !== 0);
@@ -45,7 +45,7 @@ export function readyTimelines(plan: Plan, schedule: Schedule, editions: readonl
     outlined
       ? ready('Summary for executives', 'Phases as blocks, and how each stands against the promise', {
           ...base,
-          level: 1,
+          level: coarsestLevel(schedule),
           rows: 'each',
           summaries: 'none',
           colour: null,
@@ -128,7 +128,7 @@ export function readyTimelines(plan: Plan, schedule: Schedule, editions: readonl
           page: 'A3 landscape',
         })
       : null,
-    plan.links.length > 0 && schedule.critical.some((c, i) => c === 1 && !isComplete(plan.activities[i]!))
+    plan.links.length > 0 && decisive(plan, schedule).length > 1
       ? ready('The critical path', 'What decides the finish, in its order, with what leads to what', {
           ...base,
           only: 'critical',
@@ -157,7 +157,7 @@ export function readyTimelines(plan: Plan, schedule: Schedule, editions: readonl
       title: plan.name || null,
       labels: ['name'],
       compare: null,
-      level: outlined ? 1 : null,
+      level: outlined ? coarsestLevel(schedule) : null,
       lanes: outlined || !lane ? [] : [lane.id],
       colour: null,
       page: 'A4 landscape',
@@ -224,7 +224,7 @@ function nested(plan: Plan, coded: readonly Grouping[]): string[] {
   const phase = meaning(coded, 'phase');
   const named = [project, phase, meaning(coded, 'who')].filter((g) => g !== undefined);
   if (named.length > 1) return readable(plan, [...new Set(named.map((g) => g.id))]);
-  const byCount = [...coded].filter((g) => g.values <= 12).sort((a, b) => a.values - b.values);
+  const byCount = [...coded].filter((g) => g.values <= 12 && !g.answers).sort((a, b) => a.values - b.values);
   const [first] = byCount;
   if (!first) return [];
   const second = byCount.find((g) => g !== first && liesWithin(plan, g.id, first.id)) ?? byCount[1];

@@ -28,14 +28,25 @@ export function suggestTimelineBrief(plan: Plan, schedule: Schedule, editions = 
   return brief;
 }
 
+/** How many things stand on a page that shows a plan down to a level: groups of that level, and what lies above it. */
+export function thingsAt({ outline: { level, isSummary } }: Schedule, limit: number): number {
+  return level.reduce((n, l, i) => n + (l === limit || (l < limit && !isSummary[i]) ? 1 : 0), 0);
+}
+
+/** The coarsest level that shows more than one thing: one group that holds all of a plan says nothing. */
+export function coarsestLevel(schedule: Schedule): number {
+  const deepest = schedule.outline.level.reduce((a, b) => Math.max(a, b), 1);
+  let level = 1;
+  while (level < deepest && thingsAt(schedule, level) < 2) level++;
+  return level;
+}
+
 /** The deepest level at which at most 80 things are shown; null when that is the whole plan. */
 export function readableLevel(schedule: Schedule): number | null {
   const { level, isSummary } = schedule.outline;
   const deepest = level.reduce((a, b) => Math.max(a, b), 1);
-  const shownAt = (limit: number) =>
-    level.reduce((n, l, i) => n + (l === limit || (l < limit && !isSummary[i]) ? 1 : 0), 0);
   const leaves = isSummary.filter((s) => !s).length;
   if (leaves <= 80) return null;
-  for (let limit = deepest - 1; limit >= 2; limit--) if (shownAt(limit) <= 80) return limit;
+  for (let limit = deepest - 1; limit >= 2; limit--) if (thingsAt(schedule, limit) <= 80) return limit;
   return deepest > 2 ? 2 : null;
 }

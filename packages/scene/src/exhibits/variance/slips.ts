@@ -1,4 +1,4 @@
-import { isMilestone } from '@clembo/core';
+import { isMilestone, MINUTES_PER_DAY } from '@clembo/core';
 import type { SlipsBrief } from '../../brief/variance';
 import { PAPER, SOFT_INK } from '../../graph/ink';
 import { type ContentValue, polygon, round, type Scene, type SceneNode } from '../../graph/scene';
@@ -84,6 +84,12 @@ const momentOf = (r: VarianceRow, which: 'now' | 'then', by: 'finish' | 'start')
   const at = (which === 'now' ? r.now : r.then)!;
   return by === 'finish' ? (at.last + 1) * 1440 : at.first * 1440;
 };
+
+/** Where dates are days, no slip is drawn hour by hour. */
+function wideEnough([from, to]: [from: number, to: number], inHours: boolean): [from: number, to: number] {
+  const pad = inHours ? 0 : Math.max(0, (14 * MINUTES_PER_DAY - (to - from)) / 2);
+  return [from - pad, to + pad];
+}
 
 const spanOf = (rows: readonly VarianceRow[], { by }: SlipsBrief): [from: number, to: number] => {
   let [from, to] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
@@ -194,7 +200,7 @@ function draw(
     { title: 'Now', align: 'right', texts: rows.map((r) => ({ text: day(r, 'now', by, style) })) },
   ];
   const laid = layColumns(columns, size, room.left, frame.width, measure);
-  const [from, to] = spanOf(rows, brief);
+  const [from, to] = wideEnough(spanOf(rows, brief), plan.inHours);
   // The status date belongs on a scale that is near it.
   const near =
     plan.statusDate !== null && plan.statusDate > from - (to - from) / 2 && plan.statusDate < to + (to - from) / 2;
