@@ -7,6 +7,8 @@ import type { Ready } from './ready';
 
 /** More steps than these are shown by groups. */
 const MOST_STEPS = 40;
+/** So many steps are a short chain. */
+const SHORT = 10;
 /** So many links for each activity make a network. */
 const LEAST_LINKS = 0.5;
 
@@ -31,7 +33,13 @@ export function readyNetworks(plan: Plan, schedule: Schedule): Ready[] {
           {
             name: 'The critical path as a network',
             about: 'What decides the finish, one after the other',
-            brief: { ...base, only: 'critical' as const, colour },
+            // A short chain is as wide as a slide, and not as high as a sheet.
+            brief: {
+              ...base,
+              only: 'critical' as const,
+              colour,
+              ...(path.size <= SHORT ? { page: 'wide slide' as const } : {}),
+            },
           },
         ]
       : []),
