@@ -223,6 +223,17 @@ describe('a comment beside an activity', () => {
     await owner.get('PATCH', '/api/workspace', { commentsForAll: true });
     expect(await seen()).toHaveLength(3);
     await owner.get('PATCH', '/api/workspace', { commentsForAll: false });
+    // Who cannot change a plan is told before they try; who can is not.
+    const here = async (who: Asker) => (await who.get<{ here: string | null }>('GET', `/api/me?plan=${planId}`)).here;
+    expect([await here(viewer), await here(owner as Asker)]).toEqual(['viewer', 'owner']);
+    expect(await ada.$('[data-testid="may-here"]')).toBeNull();
+    const cleo = await somebody('/sign-in');
+    await fill(cleo, 'cleo.pier@saltmere.example', PASSWORD);
+    await cleo.waitForFunction(() => location.pathname === '/');
+    await cleo.goto(`${server.address}/plans/${planId}/show`, { waitUntil: 'networkidle2' });
+    await shows(cleo, 'only to look at');
+    expect(await faults(cleo)).toEqual([]);
+    await cleo.browserContext().close();
   });
 });
 

@@ -4,6 +4,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { type ReactNode, useCallback, useState } from 'react';
 import { Account } from './Account';
+import { MayHere } from './MayHere';
 import { ask } from './ask';
 import { PlanComments } from './comments/PlanComments';
 import { useKeys } from './keys';
@@ -99,6 +100,7 @@ export function Frame({ stage, plan, controls, search, children }: Props) {
               <span className="truncate text-[14px] text-soft" title={about(plan)}>
                 {about(plan)}
               </span>
+              <MayHere planId={plan.id} />
             </>
           ) : (
             <Link href="/" className="font-serif text-[17px] font-semibold" title="All plans">

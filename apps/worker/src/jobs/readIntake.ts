@@ -1,4 +1,4 @@
-import { Brief, House, inHouse } from '@clembo/scene';
+import { Brief, House, inCurrency, inHouse } from '@clembo/scene';
 import { MadePlan, ReadResult } from '../hands/answers';
 import { JobRefused, type Outcome, type Room } from '../room';
 import {
@@ -51,13 +51,13 @@ export async function keepMade(
 ): Promise<string> {
   step('Keeping the plan', 0.8);
   const { plan, promised, maps, sources, placeOf, brief } = made;
-  const { house } = await readSettings(store, access);
+  const house = House.parse((await readSettings(store, access)).house);
   const what = {
-    plan,
+    plan: inCurrency(plan, house),
     edition: source,
     kept: promised ? [{ name: 'Baseline in the source', plan: promised }] : [],
     origin: { sources, placeOf },
-    exhibit: { name: 'Overview', brief: inHouse(Brief.parse(brief), House.parse(house)) },
+    exhibit: { name: 'Overview', brief: inHouse(Brief.parse(brief), house) },
     maps: maps.map((map) => ({ headings: map.headings, map })),
   };
   return keepPlan(store, access, intake, what, job);

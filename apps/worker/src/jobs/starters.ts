@@ -1,5 +1,5 @@
 import { asStarter, beginFrom, isoDate, schedulePlan } from '@clembo/core';
-import { EXHIBITS, House, inHouse } from '@clembo/scene';
+import { EXHIBITS, House, inCurrency, inHouse } from '@clembo/scene';
 import { STARTERS } from '@clembo/starters';
 import { createPlan, type JobInput, keepStarter, readPlan, readSettings, readStarter } from '@clembo/store';
 import { JobRefused, type Outcome, type Room } from '../room';
@@ -15,9 +15,9 @@ export async function beginPlanJob(
       : await readStarter(store, access, starter.kept);
   if (!from) throw new JobRefused('There is no such starter (any more).');
   try {
-    const plan = beginFrom(from, name, day);
-    const { house } = await readSettings(store, access);
-    const brief = inHouse(EXHIBITS.timeline.suggest(plan, schedulePlan(plan), 0), House.parse(house));
+    const house = House.parse((await readSettings(store, access)).house);
+    const plan = inCurrency(beginFrom(from, name, day), house);
+    const brief = inHouse(EXHIBITS.timeline.suggest(plan, schedulePlan(plan), 0), house);
     const edition = `Begun for ${isoDate(day)}`;
     return {
       result: { planId: await createPlan(store, access, plan, edition, [], null, { name: 'Overview', brief }) },

@@ -1,6 +1,7 @@
 import { Condition, conditionWords, elementFields, Look } from '@clembo/core';
 import { z } from 'zod';
 import { Page, Print } from './pages';
+import { Palette } from './palette';
 import {
   colourPart,
   compareOrNonePart,
@@ -46,6 +47,7 @@ export const BuildBrief = z.object({
   ...Look.shape,
   page: Page,
   print: Print,
+  palette: Palette,
 });
 export type BuildBrief = z.infer<typeof BuildBrief>;
 

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { notesByHand } from './hand';
 import { levelPart } from './levels';
 import { Page, Print } from './pages';
+import { Palette } from './palette';
 import { conditionPart, fieldChoices, fieldName, onePart, pageParts, type Part, RESPONSIBLE, yesPart } from './parts';
 import { placedByHand } from './placed';
 import { typedSteps } from './steps';
@@ -32,6 +33,7 @@ export const HandoffsBrief = z.object({
   compare: z.null().default(null),
   page: Page,
   print: Print,
+  palette: Palette,
 });
 export type HandoffsBrief = z.infer<typeof HandoffsBrief>;
 

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { placeScaleWords, SCALE, readPlaceScale, readTimeScale, timeScaleWords } from './axisScales';
 import { notesByHand } from './hand';
 import { Page, Print } from './pages';
+import { Palette } from './palette';
 import {
   colourPart,
   compareOrNonePart,
@@ -64,6 +65,7 @@ export const LinearBrief = z.object({
   marks: notesByHand,
   page: Page,
   print: Print,
+  palette: Palette,
 });
 export type LinearBrief = z.infer<typeof LinearBrief>;
 

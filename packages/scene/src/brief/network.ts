@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { notesByHand } from './hand';
 import { levelPart } from './levels';
 import { Page, Print } from './pages';
+import { Palette } from './palette';
 import {
   colourPart,
   conditionPart,
@@ -45,6 +46,7 @@ export const NetworkBrief = z.object({
   compare: z.null().default(null),
   page: Page,
   print: Print,
+  palette: Palette,
 });
 export type NetworkBrief = z.infer<typeof NetworkBrief>;
 

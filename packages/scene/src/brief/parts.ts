@@ -295,7 +295,9 @@ export const dayPart = <Brief extends { from: number | null; to: number | null }
 };
 
 /** The parts that end every sentence: the page, and how it is printed. */
-export const pageParts = <Brief extends { page: PageName; print: 'colour' | 'grey' }>(): Part<Brief>[] => [
+export const pageParts = <
+  Brief extends { page: PageName; print: 'colour' | 'grey'; palette: string[] },
+>(): Part<Brief>[] => [
   {
     as: 'one',
     name: 'page',
@@ -309,5 +311,21 @@ export const pageParts = <Brief extends { page: PageName; print: 'colour' | 'gre
   {
     ...onePart<Brief, 'print'>('print', 'Print', ', ', { colour: 'in colour', grey: 'in grey with patterns' } as never),
     quiet: (b) => b.print === 'colour',
+  },
+  {
+    as: 'one',
+    name: 'palette',
+    label: 'Colours',
+    lead: ', ',
+    // They come from the house with a new page, and can be left.
+    shown: (b) => b.palette.length > 0,
+    quiet: (b) => b.palette.length === 0,
+    value: (b) => (b.palette.length > 0 ? 'house' : ''),
+    words: (b) => (b.palette.length > 0 ? 'in the colours of the house' : 'in the usual colours'),
+    options: () => [
+      ['house', 'in the colours of the house'],
+      ['', 'in the usual colours'],
+    ],
+    set: (v) => (v === '' ? { palette: [] as string[] } : {}) as Partial<Brief>,
   },
 ];

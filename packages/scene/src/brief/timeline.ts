@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { LANGUAGE_CODES } from '../text/languages/language';
 import { Where } from './filter';
 import { Page, PageSize, Print } from './pages';
+import { Palette } from './palette';
 import { byHand } from './hand';
 import { NamedDate, Picture } from './parts';
 
@@ -135,6 +136,7 @@ export const TimelineBrief = z.object({
   ...byHand,
   page: Page,
   print: Print,
+  palette: Palette,
 });
 export type TimelineBrief = z.infer<typeof TimelineBrief>;
 

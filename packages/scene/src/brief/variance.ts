@@ -1,6 +1,7 @@
 import { Condition, MomentValue } from '@clembo/core';
 import { z } from 'zod';
 import { Page, Print } from './pages';
+import { Palette } from './palette';
 import {
   comparePart,
   conditionPart,
@@ -24,6 +25,7 @@ const COMMON = {
   compare: z.string().min(1).max(100).default(PROMISED),
   page: Page,
   print: Print,
+  palette: Palette,
 };
 
 /** What rows stand for: activities, the groups at the top of the outline, or the values of a code field. */

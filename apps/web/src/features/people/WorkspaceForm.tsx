@@ -8,6 +8,7 @@ import { ask } from '@/ui/ask';
 import { Pick } from '@/ui/Pick';
 import { Tick } from '@/ui/Tick';
 import { wrong } from '@/ui/Toasts';
+import { HouseColours } from './HouseColours';
 
 export interface Settings {
   name: string;
@@ -27,6 +28,9 @@ const LANGUAGES: [string, string][] = [
 const MONTHS = Array.from({ length: 12 }, (_, k) =>
   new Date(Date.UTC(2026, k, 1)).toLocaleString('en-GB', { month: 'long', timeZone: 'UTC' }),
 );
+
+const currencies = new Intl.DisplayNames('en-GB', { type: 'currency' });
+const CURRENCIES = Intl.supportedValuesOf('currency').map((c): [string, string] => [c, `${c} · ${currencies.of(c)}`]);
 
 /** How numbers of a place are written, by an example. */
 const example = (locale: string): string => `${(1234.5).toLocaleString(locale)} (${locale})`;
@@ -68,6 +72,13 @@ export function WorkspaceForm({ settings }: { settings: Settings }) {
           value={own.locale}
           options={LOCALES.map((l): [string, string] => [l, example(l)])}
           onChange={(locale) => keep({ locale })}
+        />
+        <Pick
+          label="money in"
+          value={own.house.currency ?? ''}
+          options={[['', 'no currency'], ...CURRENCIES]}
+          shown={(title) => title.split(' · ')[0]!}
+          onChange={(c) => keepHouse({ currency: c === '' ? null : c })}
         />
         <Tick checked={own.commentsForAll} onFlip={() => keep({ commentsForAll: !own.commentsForAll })}>
           who only looks sees comments
@@ -125,6 +136,7 @@ export function WorkspaceForm({ settings }: { settings: Settings }) {
           )}
         </span>
       </div>
+      <HouseColours colours={own.house.colours} onChange={(colours) => keepHouse({ colours })} />
     </section>
   );
 }

@@ -130,6 +130,7 @@ const PLAIN: Omit<BuildBrief, 'kind' | 'title' | 'page' | 'where' | 'colour'> = 
   lift: 0,
   cut: null,
   print: 'colour',
+  palette: [],
 };
 
 const words = (s: DateStanding): string => {

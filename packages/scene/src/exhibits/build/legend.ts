@@ -60,7 +60,7 @@ export function buildLegend(
   const some = (f: (d: Standings['dates'][number]) => boolean) => dates.some(f);
   const entry = (when: boolean, title: string, draw: LegendEntry['draw']): LegendEntry[] =>
     when ? [{ title, width: wide, draw }] : [];
-  const looksOf = codeLooks(plan, brief.colour, brief.print);
+  const looksOf = codeLooks(plan, brief.colour, brief);
   const categories = new Map<string, { rank: number; colour: string }>();
   if (brief.colour !== null)
     for (const w of dates.flatMap((d) => d.underWay)) {

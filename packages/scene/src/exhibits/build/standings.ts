@@ -97,7 +97,7 @@ export function standingsOf(input: StandingInput, model: BuiltModel): Standings 
   const meant = Uint8Array.from(elements, (_, e) => (holds(e) ? 1 : 0));
   const times = timesOf(plan, plan, schedule, elements);
   const then = promised && timesOf(promised.plan, plan, promised.schedule, elements);
-  const looksOf = codeLooks(plan, brief.colour, brief.print);
+  const looksOf = codeLooks(plan, brief.colour, brief);
   const colours = new Map<number, string>();
   const colourOf = (position: number | undefined): string => {
     if (position === undefined) return looksOf([]).colour;

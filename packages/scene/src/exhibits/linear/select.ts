@@ -104,7 +104,7 @@ export function selectLine({ plan, schedule: s, brief, promised }: ComposeInput<
       (brief.only !== 'open' || !isComplete(a))
     );
   };
-  const looks = codeLooks(plan, brief.colour, brief.print);
+  const looks = codeLooks(plan, brief.colour, brief);
   const common = (i: number): Common => {
     const a = plan.activities[i]!;
     const span = { start: s.start[i]!, finish: s.finish[i]!, atFinish: s.atFinish[i] === 1 };

@@ -71,7 +71,7 @@ export function selectNetwork(plan: Plan, s: Schedule, brief: NetworkBrief): Net
   const counts: Shown = { ...NOTHING_SHOWN };
   const holds = brief.where.tests.length === 0 ? null : conditionHolds(plan, s, brief.where, null);
   const near = brief.around === null ? null : around(plan, s, brief);
-  const looks = codeLooks(plan, brief.colour, brief.print);
+  const looks = codeLooks(plan, brief.colour, brief);
   const path = brief.only === 'longest' ? longest(s, brief.around) : null;
   const units = new Map<number, number[]>();
   for (const i of outline.order) {

@@ -1,8 +1,9 @@
 import { type CodeValue, type Plan, SHAPES } from '@clembo/core';
+import { categoriesOf } from '../../brief/palette';
 import { en } from '../../text/languages/en';
 import type { PageLanguage } from '../../text/languages/language';
 import type { LaneLevel } from '../../page/lanes';
-import { CATEGORIES, GREY, KELP, NEUTRAL } from '../../graph/ink';
+import { GREY, KELP, NEUTRAL } from '../../graph/ink';
 
 import { STATE_VALUES } from './states';
 
@@ -30,12 +31,13 @@ const PLAIN: CodeLook = { category: null, categoryRank: 0, colour: KELP, shape: 
 export function codeLooks(
   plan: Plan,
   field: string | null,
-  print: 'colour' | 'grey' = 'colour',
+  { print, palette }: { print: 'colour' | 'grey'; palette: readonly string[] } = { print: 'colour', palette: [] },
   language: PageLanguage = en,
 ): (codes: string[]) => CodeLook {
+  const colours = categoriesOf(palette);
   const inPrint = (look: CodeLook): CodeLook =>
     print === 'grey' ? { ...look, colour: GREY } : { ...look, pattern: 0 };
-  if (field === null) return () => inPrint(PLAIN);
+  if (field === null) return () => inPrint(palette.length > 0 ? { ...PLAIN, colour: palette[0]! } : PLAIN);
   const values: { code: string; title: string; colour: string | null; shape?: CodeValue['shape'] }[] =
     STATE_VALUES[field]?.map((v) => ({ ...v, title: language.states[v.code]! })) ??
     plan.codeFields.find((f) => f.id === field)?.values ??
@@ -44,7 +46,7 @@ export function codeLooks(
     inPrint({ category, categoryRank: Number.MAX_SAFE_INTEGER, colour: NEUTRAL, shape: 'diamond', pattern: 0 });
   const looks = new Map<string, CodeLook>(
     values.map((v, k) => {
-      const colour = v.colour ?? CATEGORIES[k];
+      const colour = v.colour ?? colours[k];
       const shape = v.shape ?? 'diamond';
       return [
         v.code,

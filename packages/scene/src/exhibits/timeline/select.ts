@@ -71,7 +71,7 @@ export function selectItems(
     time: activityTime(plan, schedule),
     done: doneReader(plan, schedule, plan.percentShown),
     coded,
-    looks: codeLooks(plan, brief.colour, brief.print, LANGUAGES[brief.language]),
+    looks: codeLooks(plan, brief.colour, brief, LANGUAGES[brief.language]),
     shapes:
       brief.shape === null || brief.shape === brief.colour
         ? null

@@ -9,8 +9,9 @@ import {
   startOfDay,
   weekdayOf,
 } from '@clembo/core';
+import { categoriesOf } from '../../brief/palette';
 import type { MonthsBrief } from '../../brief/variance';
-import { CATEGORIES, GREY, HAIRLINE, INK, KELP, PAPER, SOFT_INK, tint } from '../../graph/ink';
+import { GREY, HAIRLINE, INK, KELP, PAPER, SOFT_INK, tint } from '../../graph/ink';
 import { round, type Scene, type SceneNode } from '../../graph/scene';
 import type { PageFrame } from '../../page/frame';
 import type { LegendEntry } from '../../page/legend';
@@ -129,8 +130,8 @@ function hoursOf({ plan, schedule, brief, amounts }: Input, chosen: readonly num
     .sort((x, y) => y.all - x.all);
   if (needs.length === 0) return null;
   const others = needs.slice(OWN);
-  const colour = (k: number) =>
-    brief.print === 'grey' ? tint(GREY, 1 - (0.8 * k) / (OWN + 1)) : (CATEGORIES[k] ?? GREY);
+  const colours = categoriesOf(brief.palette);
+  const colour = (k: number) => (brief.print === 'grey' ? tint(GREY, 1 - (0.8 * k) / (OWN + 1)) : (colours[k] ?? GREY));
   const stack = needs.slice(0, OWN).map((n, k) => ({ name: n.name, colour: colour(k), values: [...n.values] }));
   if (others.length > 0)
     stack.push({

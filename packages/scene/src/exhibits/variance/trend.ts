@@ -1,7 +1,8 @@
 import { NOTHING_SHOWN } from '../../graph/shown';
+import { categoriesOf } from '../../brief/palette';
 import { dayOf, isMilestone, movesBetween, type Trend, trendsOf } from '@clembo/core';
 import { MOST_TRENDS, type TrendBrief } from '../../brief/variance';
-import { CATEGORIES, GREY, HAIRLINE, INK, SOFT_INK } from '../../graph/ink';
+import { GREY, HAIRLINE, INK, SOFT_INK } from '../../graph/ink';
 import { round, type Scene, type SceneNode } from '../../graph/scene';
 import { formatDay } from '../../text/dates';
 import type { ComposeInput, Promised } from '../composed';
@@ -148,8 +149,9 @@ function draw(
   const height = Math.min((room.bottom - under - plot.top) / editions.length, size * 9);
   const y = (k: number) => plot.top + height * (k + 0.5);
   const bottom = plot.top + height * editions.length;
+  const colours = categoriesOf(brief.palette);
   const colourOf = (n: number) =>
-    trends[n]!.ref === null ? INK : brief.print === 'grey' ? GREY : CATEGORIES[n % CATEGORIES.length]!;
+    trends[n]!.ref === null ? INK : brief.print === 'grey' ? GREY : colours[n % colours.length]!;
   const boxes: TextBox[] = names.map((l) => {
     const base = bottom + size * 1.2 + l.line * size * 1.35;
     return { left: l.x - 1, right: l.x + l.width + 1, top: base - size * 0.9, bottom: base + size * 0.45 };

@@ -1,23 +1,36 @@
 import { headers } from 'next/headers';
+import { readPlanHead } from '@clembo/store';
 import { z } from 'zod';
-import { belongingNow, isSignInNeeded, signedIn, SignInNeeded } from '@/server/access';
+import { accessOf, belongingNow, isSignInNeeded, signedIn, SignInNeeded } from '@/server/access';
 import { answer, BadRequest, readBody } from '@/server/answer';
 import { auth } from '@/server/auth';
+import { store } from '@/server/store';
 import { limitTries, Password, PersonName, withCookies } from '@/server/signing';
 
-/** Who is signed in, and what they belong to. */
+const Asked = z.object({ plan: z.uuid().optional() });
+
+/** Who is signed in, and what they belong to; with a plan, what they may do there. */
 export const GET = (request: Request): Promise<Response> =>
   answer(request, async () => {
-    if (!(await isSignInNeeded())) return { needed: false, me: null, workspaces: [] };
+    const { plan } = Asked.parse(Object.fromEntries(new URL(request.url).searchParams));
+    if (!(await isSignInNeeded())) return { needed: false, me: null, workspaces: [], here: null };
     const who = await signedIn();
     if (!who) throw new SignInNeeded();
     const { now, all } = await belongingNow(who.account);
+    const here = plan === undefined ? null : await roleOn(plan);
     return {
       needed: true,
       me: { name: who.name, email: who.email, role: now ? (now.role ?? 'guest') : null },
       workspaces: all.map((b) => ({ id: b.workspace, name: b.workspaceName, now: b === now })),
+      here,
     };
   });
+
+/** What somebody may do on a plan; null for one that is not theirs. */
+async function roleOn(plan: string): Promise<string | null> {
+  const access = await accessOf({ plan });
+  return (await readPlanHead(store(), access, plan)) ? access.role : null;
+}
 
 const Change = z.union([z.object({ name: PersonName }), z.object({ before: z.string().max(200), password: Password })]);
 

@@ -1,6 +1,6 @@
 import { FIRST_DAY, FIVE_DAY, LAST_DAY, makePlan, SEVEN_DAY, SIX_DAY } from '@clembo/core';
-import { defaultTimelineBrief } from '@clembo/scene';
-import { askFor, createPlan, findPlans } from '@clembo/store';
+import { defaultTimelineBrief, House, inCurrency, inHouse } from '@clembo/scene';
+import { askFor, createPlan, findPlans, readSettings } from '@clembo/store';
 import { z } from 'zod';
 import { answer, readBody } from '@/server/answer';
 import { accessOf } from '@/server/access';
@@ -37,8 +37,10 @@ export const POST = (request: Request): Promise<Response> =>
     const { name, from } = await readBody(request, Begin);
     const access = await accessOf();
     if (from) return { job: await askFor(store(), access, { kind: 'beginPlan', name, ...from }) };
-    const plan = makePlan({ name, calendars: [FIVE_DAY, SIX_DAY, SEVEN_DAY], calendar: FIVE_DAY.id });
-    const brief = { ...defaultTimelineBrief(), rows: 'each', lanes: ['outline'] };
+    const house = House.parse((await readSettings(store(), access)).house);
+    const bare = makePlan({ name, calendars: [FIVE_DAY, SIX_DAY, SEVEN_DAY], calendar: FIVE_DAY.id });
+    const plan = inCurrency(bare, house);
+    const brief = inHouse({ ...defaultTimelineBrief(), rows: 'each', lanes: ['outline'] }, house);
     const planId = await createPlan(store(), access, plan, 'First sketch', [], null, { name: 'Overview', brief });
     return { planId };
   });
