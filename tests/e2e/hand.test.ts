@@ -142,6 +142,29 @@ describe('by hand', () => {
     expect(await page.$eval('[aria-label="Margin"]', (e) => e.textContent)).toContain('the finish of Dig');
   });
 
+  test('a comment is said at a place, and stands there as a number that no file has', async () => {
+    await press('Put onto the page');
+    await pick('Comment');
+    const bar = await spot('A3', 'bar');
+    await page.mouse.click(bar.x + 2, bar.y + bar.height / 2);
+    await page.waitForSelector('textarea[aria-label="Say something about this place"]:focus');
+    await page.keyboard.type('Who owns the ditch?');
+    await page.keyboard.down('Control');
+    await page.keyboard.press('Enter');
+    await page.keyboard.up('Control');
+    const mark = (await page.waitForSelector('[data-pin="1"]'))!;
+    const at = middle((await mark.boundingBox())!);
+    expect([Math.abs(at.x - bar.x - 2) < 2, Math.abs(at.y - bar.y - bar.height / 2) < 2]).toEqual([true, true]);
+    await mark.click();
+    await page.waitForSelector('aside[aria-label="Comment 1"] ::-p-text(Who owns the ditch?)');
+    await page.keyboard.press('Escape');
+    expect(await pageText(page)).not.toContain('ditch');
+    const download = await catchDownloads(page);
+    await press('Export');
+    await pick('SVG');
+    expect(readFileSync(await download('.svg'), 'utf8')).not.toContain('ditch');
+  });
+
   test('looks are set, copied to several others, and undone', async () => {
     const bar = await spot('A4', 'bar');
     await page.mouse.click(bar.x + 5, bar.y + bar.height / 2);
@@ -257,6 +280,13 @@ describe('next week’s file', () => {
       return [Number(dot.getAttribute('cx')), Number(bar.getAttribute('x')) + Number(bar.getAttribute('width'))];
     }, SVG);
     expect(ends[0]).toBeCloseTo(ends[1]!, 0);
+    // What was said at the start of Drain is there still, a week later.
+    const pin = middle((await (await page.waitForSelector('[data-pin="1"]'))!.boundingBox())!);
+    const drain = await spot('A3', 'bar');
+    expect([Math.abs(pin.x - drain.x - 2) < 4, Math.abs(pin.y - drain.y - drain.height / 2) < 4]).toEqual([true, true]);
+    await page.click('[data-pin="1"]');
+    await (await page.waitForSelector('aside[aria-label="Comment 1"] button::-p-text(Done)'))!.click();
+    await page.waitForFunction(() => document.querySelector('[data-pin]') === null);
     const text = await pageText(page);
     expect(text).toContain('Waits for the crane');
     expect(text).not.toContain('Is it needed?');

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Handles } from '@clembo/scene';
-import { anchorAt, labelPlaceAt, laneAt, lanesWith, laneSlot } from '../src/features/show/hand/places';
+import { anchorAt, labelPlaceAt, laneAt, lanesWith, laneSlot, pointOf } from '../src/features/show/hand/places';
 import { toggled } from '../src/features/show/hand/chosen';
 import { newNote } from '../src/features/show/hand/useHand';
 
@@ -74,4 +74,55 @@ test('a new note has an id that the page does not have, and words stand above wh
   const second = newNote('arrow', at, at, [{ ...first, id: 'n2' }], null)!;
   expect(second.id).toBe('n3');
   expect(newNote('picture', at, at, [], null)).toBeNull();
+});
+
+describe('a place that was pointed at', () => {
+  test('is where it was pointed at, on random pages of rows', () => {
+    let seed = 7;
+    const random = () => (seed = (seed * 48271) % 2147483647) / 2147483647;
+    for (let k = 0; k < 400; k++) {
+      const rows = Array.from({ length: 1 + Math.floor(random() * 12) }, (_, i) => {
+        const x0 = 100 + random() * 500;
+        return { ref: `R${i}`, x0, x1: x0 + random() * 200, y: 40 + i * 20 };
+      });
+      const handles = {
+        ...page,
+        size: 6 + random() * 8,
+        left: 100,
+        right: 800,
+        from: 0,
+        to: 365 * 1440,
+        items: rows,
+      };
+      const point = { x: 100 + random() * 700, y: 30 + random() * 260 };
+      const on = random() < 0.5 ? rows[Math.floor(random() * rows.length)]! : null;
+      const back = pointOf({ handles, plane: null }, anchorAt(handles, point, on?.ref ?? null)!)!;
+      // A distance is kept to a hundredth of the type, and a moment as its day.
+      const near = on ? handles.size * 0.01 : (handles.right - handles.left) / 365 + 0.01;
+      expect([k, Math.abs(back.x - point.x) <= near, Math.abs(back.y - point.y) <= handles.size * 0.01]).toEqual([
+        k,
+        true,
+        true,
+      ]);
+    }
+  });
+
+  test('of a line is where its place and day are, either way about; elsewhere it is not on the page', () => {
+    const plane = {
+      left: 50,
+      right: 450,
+      top: 20,
+      bottom: 220,
+      place0: 0,
+      place1: 1000,
+      day0: 0,
+      day1: 100,
+      unit: 'm',
+    };
+    const spot = { place: 250_000, at: 50 * 1440, dx: 0, dy: 0 };
+    expect(pointOf({ handles: null, plane: { ...plane, across: true } }, spot)).toEqual({ x: 150, y: 120 });
+    expect(pointOf({ handles: null, plane: { ...plane, across: false } }, spot)).toEqual({ x: 250, y: 170 });
+    expect(pointOf({ handles: null, plane: { ...plane, across: true } }, { ...spot, place: 1_100_000 })).toBeNull();
+    expect(pointOf({ handles: page, plane: null }, { ref: 'gone', at: 'start', dx: 0, dy: 0 })).toBeNull();
+  });
 });

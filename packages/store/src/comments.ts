@@ -26,6 +26,8 @@ export interface Comment {
   activity: string | null;
   exhibitId: string | null;
   exhibit: string | null;
+  /** The place of the exhibit that it is about; what it holds is checked by whoever knows exhibits. */
+  place: unknown;
   answers: string | null;
   text: string;
   account: string | null;
@@ -64,6 +66,7 @@ export async function listComments(store: Store, access: Access, planId: string)
       activity: activity.name,
       exhibitId: comment.exhibitId,
       exhibit: exhibit.name,
+      place: comment.place,
       answers: comment.answers,
       text: comment.text,
       account: comment.account,
@@ -99,6 +102,7 @@ export async function listComments(store: Store, access: Access, planId: string)
 export interface NewComment {
   ref: string | null;
   exhibitId: string | null;
+  place?: object | null;
   answers: string | null;
   text: string;
   /** Accounts of those who are named in it. */
@@ -116,7 +120,8 @@ export async function sayComment(
   return inTransaction(store, async (db) => {
     const [own] = await db.select({ name: plan.name }).from(plan).where(ownPlan(access, planId));
     if (!own) return null;
-    const { ref, exhibitId, answers, text, named } = said;
+    const { ref, exhibitId, answers, text, named, place = null } = said;
+    if (place && !exhibitId) throw new AccessRefused('A place is one of an exhibit.');
     if (exhibitId) {
       const [page] = await db
         .select({ id: exhibit.id })
@@ -148,6 +153,7 @@ export async function sayComment(
         planId,
         ref,
         exhibitId,
+        place,
         answers: thread,
         text,
         account: access.account ?? null,

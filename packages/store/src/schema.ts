@@ -753,6 +753,8 @@ export const comment = pgTable(
     ref: text('ref'),
     /** The exhibit that it was said on. */
     exhibitId: uuid('exhibit_id').references(() => exhibit.id, { onDelete: 'cascade' }),
+    /** The place of the exhibit, held by what is in the plan. */
+    place: jsonb('place'),
     /** What it answers. */
     answers: uuid('answers'),
     text: text('text').notNull(),

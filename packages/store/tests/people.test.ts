@@ -16,6 +16,7 @@ import {
   createFolio,
   createPlan,
   createWorkspace,
+  dropComment,
   dropInvitation,
   firstWorkspace,
   invite,
@@ -171,6 +172,18 @@ describe('who belongs', () => {
 
 describe('comments', () => {
   const said = { ref: null, exhibitId: null, answers: null, named: [] as string[] };
+
+  test('about a place are about one of an exhibit, and keep it', async () => {
+    const place = { ref: 'A', at: 'start', dx: 1, dy: 0 };
+    const here = { ...said, text: 'Here?', place };
+    await expect(sayComment(store, owner(), planId, here)).rejects.toThrow('A place is one of an exhibit');
+    const exhibitId = await createExhibit(store, owner(), planId, 'A page', {});
+    const id = await sayComment(store, owner(), planId, { ...here, exhibitId });
+    const kept = async () => (await listComments(store, owner(), planId))!.find((c) => c.id === id);
+    expect(await kept()).toMatchObject({ exhibitId, place, text: 'Here?' });
+    await dropComment(store, owner(), id!);
+    expect(await kept()).toBeUndefined();
+  });
 
   test('tell those who are named and see the plan, and who spoke before; nobody is told of their own', async () => {
     const ben = await join('ben', 'commenter');

@@ -22,6 +22,8 @@ import { ByHand } from './hand/ByHand';
 import { type Chosen, thing } from './hand/chosen';
 import { StepsPanel } from './handoffs/StepsPanel';
 import { HandMargin } from './hand/HandMargin';
+import type { Anchor } from '@clembo/scene/brief';
+import { PagePins } from './hand/PagePins';
 import { PutOn, TOOLS } from './hand/PutOn';
 import { type Looks, newNote, useHand } from './hand/useHand';
 import type { HandActions, Tool } from './hand/usePageHands';
@@ -49,6 +51,9 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
   const [sheet, setSheet] = useState(1);
   const [chosen, setChosen] = useState<Chosen>(null);
   const [tool, setTool] = useState<Tool | null>(null);
+  /** Where something is about to be said. */
+  const [placing, setPlacing] = useState<Anchor | null>(null);
+  const placed = useCallback(() => setPlacing(null), []);
   const [picture, setPicture] = useState<Picture | null>(null);
   const [copied, setCopied] = useState<Looks | null>(null);
   const [facts, setFacts] = useState<Facts | null>(null);
@@ -214,6 +219,7 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
     },
     onPlace: (own, from, to) => {
       setTool(null);
+      if (own === 'comment') return setPlacing(from);
       const note = hand && newNote(own, from, to, hand.marks, picture);
       if (!note) return;
       hand.addNote(note);
@@ -285,6 +291,11 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
                 onRetitle={(title) => change({ title })}
                 automatic={brief.title === null}
                 wide={wide}
+                over={
+                  hand && (
+                    <PagePins planId={plan.id} exhibitId={exhibit.id} page={page} placing={placing} onPlaced={placed} />
+                  )
+                }
                 was={moves.proposed?.was ?? null}
                 line={line && !balancing && !moves.proposed ? moves : null}
               />

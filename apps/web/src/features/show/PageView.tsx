@@ -1,6 +1,6 @@
 'use client';
 import type { FlowPoint } from '@clembo/core';
-import { type KeyboardEvent, memo, useDeferredValue, useLayoutEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, memo, type ReactNode, useDeferredValue, useLayoutEffect, useRef, useState } from 'react';
 import type { ComposedPage } from '@/workers/plan.worker';
 import { type Chosen, sameLane } from './hand/chosen';
 import { useLights } from './hand/useLights';
@@ -22,6 +22,8 @@ interface Props {
   line: LineMoves | null;
   /** Where the work that a change is proposed for runs now. */
   was: FlowPoint[] | null;
+  /** What stands over the page. */
+  over?: ReactNode;
   /** As large as the desk is wide, to read the smallest type; otherwise the whole page. */
   wide: boolean;
 }
@@ -37,7 +39,7 @@ interface TitleBox {
  * The composed page, as large as the desk allows in its true proportions. A click chooses, a drag carries,
  * a double click on the title renames.
  */
-export function PageView({ page, chosen, tool, actions, line, was, onRetitle, automatic, wide }: Props) {
+export function PageView({ page, chosen, tool, actions, line, was, onRetitle, automatic, over, wide }: Props) {
   const desk = useRef<HTMLDivElement>(null);
   const sheet = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState<{ width: number; height: number } | null>(null);
@@ -131,6 +133,7 @@ export function PageView({ page, chosen, tool, actions, line, was, onRetitle, au
           {page.plane && line?.ghost && (
             <GhostLine ghost={line.ghost} plane={page.plane} width={page.width} height={page.height} />
           )}
+          {over}
           <ContentTable page={heard} />
         </div>
       )}

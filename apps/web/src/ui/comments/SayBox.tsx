@@ -18,6 +18,8 @@ interface Props {
   answers?: string;
   people: readonly Person[];
   label: string;
+  /** It is typed into at once. */
+  begun?: boolean;
   onSaid: () => Promise<void>;
 }
 
@@ -26,7 +28,7 @@ const begun = (text: string, caret: number): string | null =>
   /(?:^|\s)@([\p{L}\p{N} .'-]{0,30})$/u.exec(text.slice(0, caret))?.[1] ?? null;
 
 /** Where something is said, with names behind @ and files beside it. */
-export function SayBox({ planId, anchor, answers, people, label, onSaid }: Props) {
+export function SayBox({ planId, anchor, answers, people, label, begun: isBegun = false, onSaid }: Props) {
   const [text, setText] = useState('');
   const [files, setFiles] = useState<File[]>([]);
   const [wanted, setWanted] = useState<string | null>(null);
@@ -97,6 +99,7 @@ export function SayBox({ planId, anchor, answers, people, label, onSaid }: Props
     <div className="relative">
       <textarea
         ref={box}
+        autoFocus={isBegun}
         aria-label={label}
         placeholder={people.length > 0 ? `${label} (@ names somebody)` : label}
         rows={text === '' ? 1 : 3}

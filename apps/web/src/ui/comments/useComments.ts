@@ -1,4 +1,5 @@
 'use client';
+import type { Anchor as Place } from '@clembo/scene/brief';
 import { useCallback, useEffect, useState } from 'react';
 import { ask } from '@/ui/ask';
 import { wrong } from '@/ui/Toasts';
@@ -10,6 +11,8 @@ export interface Said {
   activity: string | null;
   exhibitId: string | null;
   exhibit: string | null;
+  /** The place of the page that it is about. */
+  place: Place | null;
   answers: string | null;
   text: string;
   account: string | null;
@@ -33,6 +36,7 @@ export interface Comments {
 export interface Anchor {
   ref: string | null;
   exhibitId: string | null;
+  place?: Place | null;
 }
 
 /** What is about the same thing: the same activity, wherever it was said, or the same exhibit. */

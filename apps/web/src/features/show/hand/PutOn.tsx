@@ -10,6 +10,7 @@ export const TOOLS: [tool: Tool, title: string, how: string][] = [
   ['arrow', 'Arrow', 'drag from one place to another'],
   ['box', 'Frame', 'drag from corner to corner'],
   ['picture', 'Picture', 'choose a file, then click'],
+  ['comment', 'Comment', 'click what it is about; not in what is exported'],
 ];
 
 /** What can be put onto the page by hand. */

@@ -8,7 +8,7 @@ import { spotAt } from '../line/onPlane';
 import { anchorAt, labelPlaceAt, laneAt, laneSlot, outerLanes, type Point } from './places';
 
 /** What the pointer is to put onto the page. */
-export type Tool = 'text' | 'arrow' | 'box' | 'picture';
+export type Tool = 'text' | 'arrow' | 'box' | 'picture' | 'comment';
 
 export interface HandActions {
   onChoose: (chosen: Chosen) => void;
@@ -182,7 +182,7 @@ export function usePageHands(
           (ref === null && page.plane ? spotAt(page.plane, at) : null) ?? (handles ? anchorAt(handles, at, ref) : null);
         const [a, b] = [held(from, grip.ref), held(to, other ?? null)];
         // An arrow and a frame need two ends.
-        if (a && b && (moved || grip.tool === 'text' || grip.tool === 'picture')) onPlace(grip.tool, a, b);
+        if (a && b && (moved || (grip.tool !== 'arrow' && grip.tool !== 'box'))) onPlace(grip.tool, a, b);
         return;
       }
       if (moved) drop(to);

@@ -1,3 +1,4 @@
+import { Anchor } from '@clembo/scene';
 import { listComments, MOST_TEXT, namesOf, sayComment } from '@clembo/store';
 import { z } from 'zod';
 import { accessOf } from '@/server/access';
@@ -23,6 +24,8 @@ const Said = z.object({
   text: z.string().trim().min(1, 'There is nothing said yet.').max(MOST_TEXT),
   ref: z.string().min(1).max(200).nullable().default(null),
   exhibitId: z.uuid().nullable().default(null),
+  /** A place of the exhibit. */
+  place: Anchor.nullable().default(null),
   answers: z.uuid().nullable().default(null),
   named: z.array(z.string().max(100)).max(50).default([]),
 });
