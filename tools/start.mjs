@@ -5,11 +5,11 @@ import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { buildWeb } from './lib/build.mjs';
-import { freePort, startCluster } from './lib/cluster.mjs';
+import { startCluster } from './lib/cluster.mjs';
 import { findPostgres, findProgram, installPackages, makeFonts, needDebian, needNode } from './lib/install.mjs';
 import { run } from './lib/run.mjs';
 import { fail, SetupError, say, step } from './lib/say.mjs';
-import { portTrouble, readDatabaseUrl, secretIn, startWeb, startWorker } from './lib/services.mjs';
+import { choosePort, readDatabaseUrl, secretIn, startWeb, startWorker } from './lib/services.mjs';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const fresh = process.argv.includes('--fresh');
@@ -66,22 +66,6 @@ async function alreadyRunning() {
   throw new SetupError(
     `Another start of Clembo (process ${held.pid}) holds this folder, but ${held.address} does not answer. Stop it there with Ctrl-C, or end it with: kill ${held.pid}`,
   );
-}
-
-async function choosePort() {
-  const said = process.env.PORT;
-  if (said !== undefined) {
-    const port = Number(said);
-    if (!Number.isInteger(port) || port < 1 || port > 65535)
-      throw new SetupError(`PORT is “${said}”; it has to be a number from 1 to 65535.`);
-    const trouble = await portTrouble(port);
-    if (trouble) throw new SetupError(trouble);
-    return port;
-  }
-  if (!(await portTrouble(3000))) return 3000;
-  const port = await freePort();
-  say(`  Port 3000 is in use; ${port} is taken instead.`);
-  return port;
 }
 
 async function stop() {

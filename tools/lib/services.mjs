@@ -3,8 +3,8 @@ import { randomBytes } from 'node:crypto';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
-import { isListening } from './cluster.mjs';
-import { SetupError } from './say.mjs';
+import { freePort, isListening } from './cluster.mjs';
+import { SetupError, say } from './say.mjs';
 
 /** How often within a minute a program is started again that ended by itself. */
 const AGAIN = 3;
@@ -111,6 +111,23 @@ export const portTrouble = (port) =>
     );
     server.listen(port, '127.0.0.1', () => server.close(() => resolve(null)));
   });
+
+/** The port that is said in the environment, else the usual one or a free one. */
+export async function choosePort() {
+  const said = process.env.PORT;
+  if (said !== undefined) {
+    const port = Number(said);
+    if (!Number.isInteger(port) || port < 1 || port > 65535)
+      throw new SetupError(`PORT is “${said}”; it has to be a number from 1 to 65535.`);
+    const trouble = await portTrouble(port);
+    if (trouble) throw new SetupError(trouble);
+    return port;
+  }
+  if (!(await portTrouble(3000))) return 3000;
+  const port = await freePort();
+  say(`  Port 3000 is in use; ${port} is taken instead.`);
+  return port;
+}
 
 /** A database address as it may be shown: without its password. */
 export function readDatabaseUrl(text) {

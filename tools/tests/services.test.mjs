@@ -60,3 +60,23 @@ describe('what cannot be used is said before anything is begun', () => {
     expect(readDatabaseUrl('postgres://u:secret@h:5/db')).toEqual({ host: 'h:5', name: 'db' });
   });
 });
+
+describe('one more process', () => {
+  const more = (args, env = {}) =>
+    new Promise((done) => {
+      const { DATABASE_URL: _, ...own } = process.env;
+      const child = spawn(process.execPath, ['tools/more.mjs', ...args], { env: { ...own, ...env } });
+      let said = '';
+      child.stdout.on('data', (b) => (said += b));
+      child.on('exit', (code) => done([code, said.trim()]));
+    });
+
+  test('is told what it lacks: what it is to be, and whose database', async () => {
+    expect(await more([])).toEqual([1, expect.stringContaining('npm run more -- web')]);
+    expect(await more(['web'])).toEqual([1, expect.stringContaining('DATABASE_URL is not set')]);
+    expect(await more(['worker'], { DATABASE_URL: 'mysql://here' })).toEqual([
+      1,
+      expect.stringContaining('not the address of a PostgreSQL database'),
+    ]);
+  });
+});
