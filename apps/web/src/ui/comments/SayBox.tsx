@@ -78,6 +78,8 @@ export function SayBox({ planId, anchor, answers, people, label, begun: isBegun 
     await onSaid();
   };
   const onKey = (e: KeyboardEvent) => {
+    // What is begun is not lost by a key; where nothing is, the key is for whoever opened this.
+    if (isBegun && e.key === 'Escape' && text === '') return;
     e.stopPropagation();
     if (fitting.length > 0) {
       if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
