@@ -30,6 +30,9 @@ export interface Flags {
 
 const flagRow = (frame: PageFrame): number => frame.scaleSize * TIER;
 
+/** Shares of the scale that a flag may take at most, the first that keeps all clear of each other. */
+const SHARES = [0.5, 0.35, 0.25, 0.18, 0.12] as const;
+
 /** Hangs flags from the ground rule, in as many rows as keep each clear of the lines of the others. */
 export function flagStrip(flags: readonly Flag[], scale: TimeScale, frame: PageFrame, measure: Measure): Flags {
   const size = frame.scaleSize;
@@ -37,18 +40,25 @@ export function flagStrip(flags: readonly Flag[], scale: TimeScale, frame: PageF
     .filter((f) => f.moment >= scale.from && f.moment <= scale.to)
     .map((f) => ({ ...f, x: scale.x(f.moment) }))
     .sort((a, b) => a.x - b.x);
-  const most = (scale.right - scale.left) * 0.5;
-  const texts = shown.map((f) => measure.shorten('labelStrong', size, measure.clean(f.text), most));
-  const widths = texts.map((t) => measure.width('labelStrong', size, t) + size);
-  const places = placeOnStems({
-    x: Float64Array.from(shown, (f) => f.x),
-    width: Float64Array.from(widths),
-    left: scale.left,
-    right: scale.right,
-    avoid: Number.NaN,
-    inTurn: false,
-    room: size * 0.4,
-  });
+  const hung = (share: number) => {
+    const most = (scale.right - scale.left) * share;
+    const texts = shown.map((f) => measure.shorten('labelStrong', size, measure.clean(f.text), most));
+    const widths = texts.map((t) => measure.width('labelStrong', size, t) + size);
+    const places = placeOnStems({
+      x: Float64Array.from(shown, (f) => f.x),
+      width: Float64Array.from(widths),
+      left: scale.left,
+      right: scale.right,
+      avoid: Number.NaN,
+      inTurn: false,
+      room: size * 0.4,
+    });
+    return { texts, widths, places };
+  };
+  // Long ones that would lie on the lines of others are shorter.
+  let strip = hung(SHARES[0]);
+  for (const share of SHARES.slice(1)) if (!strip.places.clear) strip = hung(share);
+  const { texts, widths, places } = strip;
   const row = flagRow(frame);
   return {
     height: places.above * row,

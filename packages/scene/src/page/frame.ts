@@ -33,7 +33,7 @@ export function pageFrame(page: PageName, grown = 1, size: PageSize | null = nul
     leastType,
     labelSize,
     titleSize: half((slide ? 24 : 18) * growth * grown ** 0.3),
-    subtitleSize: half((slide ? 12 : 8.5) * growth * grown ** 0.3),
+    subtitleSize: Math.max(leastType, half((slide ? 12 : 8.5) * growth * grown ** 0.3)),
     scaleSize: labelSize,
     smallSize: Math.max(leastType, half((slide ? 9.5 : 7.5) * growth * grown ** 0.5)),
     laneSize: half(labelSize * 1.2),

@@ -83,8 +83,9 @@ export function legendEntries(
     const { colour, shape, pattern } = sample;
     const look: MarkLook = { colour, shape, pattern, critical: false, complete: true };
     const title = sample.category!;
-    // Where shapes say something else, a colour is told without one.
-    if (isWork(sample) || shapes.length > 0) add(true, title, wide, (x, y) => barMark(place(x, y), look));
+    // Where shapes say something else, the colour of a point is told without one.
+    const bare = sample.form === 'milestone' && shapes.length > 0;
+    if (isWork(sample) || bare) add(true, title, wide, (x, y) => barMark(place(x, y), look));
     else if (sample.form === 'support') add(true, title, wide, (x, y) => supportMark(place(x, y), look));
     else add(true, title, height, diamond(look));
   }
