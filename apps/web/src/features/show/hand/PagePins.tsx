@@ -48,9 +48,15 @@ export function PagePins({
           aria-label={`Comment ${number}: ${said.text.slice(0, 80)}`}
           aria-expanded={said.id === shown}
           title={said.text.slice(0, 200)}
-          className="absolute z-10 flex size-[22px] -translate-x-1/2 -translate-y-1/2 items-center justify-center rounded-full border border-paper bg-ink text-[12px] font-semibold text-paper shadow outline-offset-1"
-          style={placed(at, page)}
+          className="absolute z-10 flex size-[22px] items-center justify-center rounded-full border border-paper bg-ink text-[12px] font-semibold text-paper shadow outline-offset-1"
+          // Above its place, which can still be taken hold of.
+          style={{ ...placed(at, page), transform: 'translate(-50%, calc(-100% - 3px))' }}
           onClick={() => setShown(said.id === shown ? null : said.id)}
+          onKeyDown={(e) => {
+            if (e.key !== 'Escape' || shown === null) return;
+            e.stopPropagation();
+            setShown(null);
+          }}
         >
           {number}
         </button>
