@@ -1,4 +1,7 @@
 import { expect, test } from '@jest/globals';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { strFromU8, unzipSync } from 'fflate';
@@ -50,6 +53,25 @@ test('XLSX: a sheet for each page, read back with dates as dates and no formulas
     expect(row[3]).toEqual(new Date(day.day * 86_400_000));
   });
   expect(strFromU8(unzipSync(bytes)['xl/worksheets/sheet1.xml']!)).not.toContain('<f>');
+});
+
+test('XLSX: openpyxl finds the same rows and days', async () => {
+  const path = join(mkdtempSync(join(tmpdir(), 'clembo-xlsx-')), 'page.xlsx');
+  writeFileSync(path, await writeXlsxOf([scene], date, ['The page']));
+  const reader = join(dirname(fileURLToPath(import.meta.url)), '../../formats/tests/readers.py');
+  const [sheet] = JSON.parse(execFileSync('/usr/bin/python3', [reader, 'xlsx', path], { encoding: 'utf8' })) as {
+    sheet: string;
+    cells: unknown[][];
+  }[];
+  expect(sheet!.sheet).toBe('The page');
+  expect(sheet!.cells[0]![0]).toBe(scene.title);
+  const body = sheet!.cells.slice(3, 3 + scene.content.rows.length);
+  expect(body.map((row) => [row[0], row[2]])).toEqual(scene.content.rows.map((r) => [r.ref, r.cells[1]]));
+  expect(body.map((row) => row[3])).toEqual(
+    scene.content.rows.map((r) => ({
+      date: new Date((r.values![2] as { day: number }).day * 86_400_000).toISOString().slice(0, 10),
+    })),
+  );
 });
 
 test('PDF: the outline names the pages', async () => {
