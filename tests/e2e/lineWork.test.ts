@@ -5,6 +5,7 @@ import PDFDocument from 'pdfkit';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Browser, Page } from 'puppeteer-core';
+import { BRIDGE } from '../../packages/core/tests/helpers';
 import { openBrowser, openPage } from '../support/browser';
 import { address, byName, catchDownloads, newExhibit, pageText, planOfTable, run, until } from '../support/desk';
 
@@ -347,18 +348,10 @@ test('a set of work is made for six floors, and the trades balanced without rest
   await until(ends, [0, 3, 23, 35]);
 }, 90_000);
 
-// Selinger 1980; Russell & Caselton 1988; El-Rayes & Moselhi 2001 (quantities and daily outputs from memory): 117.80 days.
 test('a bridge of four sections, in hours: balanced without rest it takes 117.80 working days, on the page too', async () => {
-  const trades: [name: string, output: number, quantities: number[]][] = [
-    ['Excavation', 91.75, [1147, 1434, 994, 1529]],
-    ['Foundations', 71.81, [1032, 1077, 943, 898]],
-    ['Columns', 8.03, [104, 86, 129, 100]],
-    ['Beams', 7.07, [85, 92, 101, 80]],
-    ['Slabs', 8.73, [0, 138, 114, 145]],
-  ];
   const plan = await table('Bridge', [
     'ID,Name,Start,From place,To place,Quantity,Daily output',
-    ...trades.flatMap(([name, output, quantities], t) =>
+    ...BRIDGE.flatMap(({ name, output, quantities }, t) =>
       quantities.flatMap((q, k) =>
         q === 0 ? [] : `${t}${k},${name},${iso(MONDAY)} ${t === 0 ? '08:00' : '13:00'},${k},${k + 1},${q},${output}`,
       ),

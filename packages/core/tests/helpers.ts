@@ -82,3 +82,15 @@ export const ARRAYS = [
   'critical',
   'atFinish',
 ] as const;
+
+/**
+ * A bridge of four sections, trade by trade: quantities and what a crew does in a day. With continuous work it takes
+ * 117.80 days (Selinger 1980; Russell & Caselton 1988; El-Rayes & Moselhi 2001; numbers from memory).
+ */
+export const BRIDGE = [
+  { name: 'Excavation', output: 91.75, quantities: [1147, 1434, 994, 1529] },
+  { name: 'Foundations', output: 71.81, quantities: [1032, 1077, 943, 898] },
+  { name: 'Columns', output: 8.03, quantities: [104, 86, 129, 100] },
+  { name: 'Beams', output: 7.07, quantities: [85, 92, 101, 80] },
+  { name: 'Slabs', output: 8.73, quantities: [0, 138, 114, 145] },
+];

@@ -28,7 +28,7 @@ import {
   unitStarts,
   WorkingTime,
 } from '../src/index';
-import { seeded } from './helpers';
+import { BRIDGE, seeded } from './helpers';
 
 const day0 = parseIsoDate('2026-03-02')!;
 const line = (part: Partial<Line> = {}): Line => ({
@@ -292,20 +292,11 @@ describe('balance of trades', () => {
     }
   });
 
-  // Selinger 1980; Russell & Caselton 1988; El-Rayes & Moselhi 2001 (quantities and daily outputs from memory): 117.80
   test('in a plan of hours, a bridge of four sections is balanced to the minute: 117.80 working days', () => {
-    const quantities = [
-      [1147, 1434, 994, 1529],
-      [1032, 1077, 943, 898],
-      [104, 86, 129, 100],
-      [85, 92, 101, 80],
-      [0, 138, 114, 145],
-    ];
-    const outputs = [91.75, 71.81, 8.03, 7.07, 8.73];
     const begins = startOfDay(day0) + 8 * 60;
     const plan = planOf(
-      quantities.flatMap((row, t) =>
-        row.flatMap((quantity, u) =>
+      BRIDGE.flatMap(({ output, quantities }, t) =>
+        quantities.flatMap((quantity, u) =>
           quantity === 0
             ? []
             : makeActivity({
@@ -313,14 +304,14 @@ describe('balance of trades', () => {
                 from: u * 1000,
                 to: (u + 1) * 1000,
                 quantity,
-                output: outputs[t]!,
+                output,
                 start: begins,
               }),
         ),
       ),
       { inHours: true, calendars: [FIVE_DAY], calendar: FIVE_DAY.id },
     );
-    const tradesOf = (p: Plan) => outputs.map((_, t) => worksOf(p).filter((w) => w.work.ref.startsWith(`${t}.`)));
+    const tradesOf = (p: Plan) => BRIDGE.map((_, t) => worksOf(p).filter((w) => w.work.ref.startsWith(`${t}.`)));
     const asked = { buffer: { days: 0, distance: 0 }, waits: false, whole: true, inHours: true };
     const list = balance(tradesOf(plan), asked);
     const then = balanceCommands(plan, list).reduce((now, c) => applyCommand(now, c).plan, plan);

@@ -31,7 +31,7 @@ import {
   unitStarts,
   WorkingTime,
 } from '../src/index';
-import { day, seeded } from './helpers';
+import { BRIDGE, day, seeded } from './helpers';
 
 const work = (ref: string, from: number, to: number, perDay: number): LinearWork => ({
   ref,
@@ -70,17 +70,8 @@ test('three trades through six units', () => {
   ]);
 });
 
-// Selinger 1980; Russell & Caselton 1988; El-Rayes & Moselhi 2001 (quantities and outputs from memory)
 test('the bridge of four sections takes 117.80 days with continuous work', () => {
-  const quantities = [
-    [1147, 1434, 994, 1529],
-    [1032, 1077, 943, 898],
-    [104, 86, 129, 100],
-    [85, 92, 101, 80],
-    [0, 138, 114, 145],
-  ];
-  const outputs = [91.75, 71.81, 8.03, 7.07, 8.73];
-  const placed = unitStarts(quantities.map((row, j) => row.map((q) => q / outputs[j]!)));
+  const placed = unitStarts(BRIDGE.map(({ output, quantities }) => quantities.map((q) => q / output)));
   expect(placed.at(-1)!.finish.toFixed(2)).toBe('117.80');
 });
 

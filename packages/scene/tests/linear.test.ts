@@ -315,7 +315,7 @@ describe('a part of a line', () => {
       work('all', 0, 2000, 0, 40),
       work('first', 0, 500, 50, 10),
       work('second', 500, 1000, 100, 10),
-      // Both are in the second part at the same time; the clash is at 700 m.
+      // Both are in the second part at the same time; they meet at 750 m.
       work('there', 1000, 500, 100, 10),
       work('held', 0, 400, 60, 5, { occupies: true }),
     ],

@@ -166,16 +166,14 @@ export function balance(trades: readonly (readonly PlannedWork[])[], asked: Bala
 export function balanceCommands(plan: Plan, list: readonly Balanced[]): Command[] {
   return list.flatMap((b): Command[] => {
     const a = plan.activities[b.position]!;
-    const points = [b.newStart, b.newFinish].map((time) => ({ time, place: 0 }));
-    const [now, then] = [
+    const dated = (...times: number[]) =>
       runningAs(
         plan,
         a,
-        [b.start, b.finish].map((time) => ({ time, place: 0 })),
-      ),
-      runningAs(plan, a, points),
-    ];
-    if (sameValue(now, then) || hasBegun(a)) return [];
-    return [{ do: 'changeActivity', ref: a.ref, part: then }];
+        times.map((time) => ({ time, place: 0 })),
+      );
+    const part = dated(b.newStart, b.newFinish);
+    if (hasBegun(a) || sameValue(part, dated(b.start, b.finish))) return [];
+    return [{ do: 'changeActivity', ref: a.ref, part }];
   });
 }

@@ -50,7 +50,7 @@ export function runningAs(plan: Plan, a: Activity, points: readonly FlowPoint[])
 }
 
 /** Minutes, whole ones, that a flowline begins and ends at. */
-export const flowMinutes = (points: readonly FlowPoint[]): { start: Moment; finish: Moment } => ({
+const flowMinutes = (points: readonly FlowPoint[]): { start: Moment; finish: Moment } => ({
   start: Math.floor(points[0]!.time * MINUTES_PER_DAY + MINUTE_HAIR),
   finish: Math.ceil(points.at(-1)!.time * MINUTES_PER_DAY - MINUTE_HAIR),
 });

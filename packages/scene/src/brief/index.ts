@@ -4,7 +4,7 @@ export * from './placed';
 export { fitWords, shownWords } from '../graph/shown';
 export * from './handoffs';
 export * from './house';
-export { LEAST_CONTRAST, LEAST_DIFFERENCE, Palette, type PaletteFault, paletteFaults, type Sight } from './palette';
+export { LEAST_CONTRAST, type PaletteFault, paletteFaults } from './palette';
 export * from './kinds';
 export * from './linear';
 export * from './network';

@@ -15,10 +15,10 @@ export const categoriesOf = (palette: readonly string[]): readonly string[] =>
 /** Less contrast with paper than this is not seen by all (WCAG 2.2, 1.4.11). */
 export const LEAST_CONTRAST = 3;
 /** Colours that differ by less are taken for each other, in CIEDE2000: the least difference of our own. */
-export const LEAST_DIFFERENCE = 12;
+const LEAST_DIFFERENCE = 12;
 
 /** Who takes two colours for one. */
-export type Sight = 'everyone' | 'who does not see red' | 'who does not see green' | 'who does not see blue';
+type Sight = 'everyone' | 'who does not see red' | 'who does not see green' | 'who does not see blue';
 
 /** What is wrong with colours: one is too pale on paper, or two are alike; by their places. */
 export type PaletteFault =
