@@ -29,6 +29,7 @@ export default {
     project('fuzz', ['<rootDir>/apps/worker/tests/**/*.test.ts']),
     project('store', ['<rootDir>/packages/store/tests/**/*.test.ts', '<rootDir>/tools/tests/**/*.test.mjs']),
     project('e2e', ['<rootDir>/tests/e2e/**/*.test.ts'], {
+      setupFiles: ['<rootDir>/tests/support/lane.ts'],
       setupFilesAfterEnv: ['<rootDir>/tests/support/again.ts'],
     }),
   ],

@@ -16,8 +16,10 @@ const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const bin = (name) => join(root, 'node_modules/.bin', name);
 const totals = { passed: 0, failed: 0 };
 const only = process.argv.slice(2);
-let cluster = null;
+const clusters = [];
 const services = [];
+/** How many tests of the interface run side by side. */
+const LANES = 2;
 
 /** Checks side by side, each of which needs one processor; they print only when they fail. */
 async function checks(list) {
@@ -36,7 +38,7 @@ async function checks(list) {
   });
 }
 
-async function jest(project, env = {}) {
+async function jest(project, env = {}, workers = ['--runInBand']) {
   const report = join(root, 'tests/out', `${project}.json`);
   rmSync(report, { force: true });
   const args = [
@@ -47,8 +49,7 @@ async function jest(project, env = {}) {
     project,
     '--json',
     `--outputFile=${report}`,
-    // Both processors: by itself it would leave one of two idle.
-    ...(project === 'unit' ? ['--maxWorkers=100%'] : ['--runInBand']),
+    ...workers,
   ];
   const { output } = await step(`Tests: ${project}`, () =>
     capture(process.execPath, args, { cwd: root, env: { ...process.env, ...env } }),
@@ -61,7 +62,10 @@ async function jest(project, env = {}) {
       result.testResults.filter((t) => t.status === 'failed' && t.assertionResults.length === 0).length;
     say(`  ${result.numPassedTests} passed, ${result.numFailedTests} failed`);
     for (const test of result.testResults.flatMap((t) => t.assertionResults))
-      if (test.status === 'passed' && test.invocations > 1) say(`  passed at its second try only: ${test.fullName}`);
+      for (const reason of test.retryReasons ?? [])
+        say(
+          `  ${test.status} at its second try: ${test.fullName}\n    ${reason.trim().split('\n').slice(0, 25).join('\n    ')}`,
+        );
     if (!result.success)
       say(
         result.testResults
@@ -74,6 +78,8 @@ async function jest(project, env = {}) {
     say(output.slice(-8000));
   }
 }
+
+const databaseOf = (cluster, name) => cluster.url.replace(/\/[^/]*$/, `/${name}`);
 
 /** A module of Debian's own Python. */
 const findPython = (module) => {
@@ -121,16 +127,23 @@ async function main() {
       'a public building model (assimp-testmodels)',
     );
     await needDebian('assimp-utils', () => findProgram('assimp'), 'assimp (assimp-utils)');
-    await jest('unit');
+    // Both processors: by itself it would leave one of two idle.
+    await jest('unit', {}, ['--maxWorkers=100%']);
     // By itself: its hands have low priority and few seconds, which tests beside them would use up.
     await jest('fuzz');
   }
   if (!wants('store') && !wants('e2e')) return;
   const postgres = await needDebian('postgresql', findPostgres, 'PostgreSQL');
-  cluster = await step('Starting the test database', () => startCluster(root, 'test', postgres));
-  const database = (name) => cluster.url.replace(/\/[^/]*$/, `/${name}`);
+  const begun = async (name) => {
+    clusters.push(await startCluster(root, name, postgres));
+    return clusters.at(-1);
+  };
+  const cluster = await step('Starting the test database', () => begun('test'));
   if (wants('store'))
-    await jest('store', { CLEMBO_TEST_ADMIN: cluster.admin, CLEMBO_TEST_DATABASE: database('clembo_store') });
+    await jest('store', {
+      CLEMBO_TEST_ADMIN: cluster.admin,
+      CLEMBO_TEST_DATABASE: databaseOf(cluster, 'clembo_store'),
+    });
   if (!wants('e2e')) return;
   const chromium = await needDebian(
     'chromium',
@@ -139,38 +152,46 @@ async function main() {
   );
   await needDebian('poppler-utils', () => findProgram('pdftotext'), 'pdftotext (poppler-utils)');
   await needDebian('qpdf', () => findProgram('qpdf'), 'qpdf');
-  const url = database('clembo_e2e');
   process.env.CLEMBO_SECRET = randomBytes(48).toString('base64url');
   process.env.CLEMBO_FOLDERS = mkdtempSync(join(tmpdir(), 'clembo-folders-'));
-  await step('Preparing the test data', () =>
-    run(process.execPath, ['--import', 'tsx', join(root, 'tools/prepare-store.ts'), '--fresh'], {
-      cwd: root,
-      env: { ...process.env, DATABASE_URL: url, CLEMBO_ADMIN_URL: cluster.admin },
-    }),
-  );
   await buildWeb(root, '.next-test');
+  const lanes = await step('Starting the applications', async () => {
+    const others = Array.from({ length: LANES - 1 }, (_, k) => begun(`test-${k + 2}`));
+    return Promise.all([cluster, ...(await Promise.all(others))].map(lane));
+  });
+  await jest('e2e', { CLEMBO_LANES: JSON.stringify(lanes), CHROMIUM: chromium, CLEMBO_DIST: '.next-test' }, [
+    `--maxWorkers=${LANES}`,
+  ]);
+}
+
+/** An application on a database server of its own, with the test data; gives what tests have to know of it. */
+async function lane(cluster) {
+  const url = databaseOf(cluster, 'clembo_e2e');
+  await run(process.execPath, ['--import', 'tsx', join(root, 'tools/prepare-store.ts'), '--fresh'], {
+    cwd: root,
+    env: { ...process.env, DATABASE_URL: url, CLEMBO_ADMIN_URL: cluster.admin },
+  });
   const tell = (words) => say(`  ${words}`);
   cluster.watch(tell).catch(fail);
   services.push(startWorker(root, url, tell));
-  const port = await freePort();
-  services.push(await startWeb(root, port, url, '.next-test', tell));
-  // A second one, since people need not be served by the same process.
-  const second = await freePort();
-  services.push(await startWeb(root, second, url, '.next-test', tell));
-  await jest('e2e', {
-    CLEMBO_SECOND: `http://127.0.0.1:${second}`,
-    CLEMBO_ADDRESS: `http://127.0.0.1:${port}`,
-    CHROMIUM: chromium,
+  const web = async () => {
+    const port = await freePort();
+    services.push(await startWeb(root, port, url, '.next-test', tell));
+    return `http://127.0.0.1:${port}`;
+  };
+  return {
+    CLEMBO_ADDRESS: await web(),
+    // A second one, since people need not be served by the same process.
+    CLEMBO_SECOND: await web(),
     DATABASE_URL: url,
     CLEMBO_CLUSTER: cluster.home,
     CLEMBO_ADMIN_URL: cluster.admin,
-    CLEMBO_DIST: '.next-test',
-  });
+  };
 }
 
 async function stop() {
   await Promise.all(services.map((service) => service.stop()));
-  await cluster?.stop();
+  await Promise.all(clusters.map((cluster) => cluster.stop()));
   if (process.env.CLEMBO_FOLDERS) rmSync(process.env.CLEMBO_FOLDERS, { recursive: true, force: true });
 }
 
