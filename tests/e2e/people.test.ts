@@ -241,7 +241,7 @@ describe('a page that is shared', () => {
   const addresses: Record<string, string> = {};
 
   /** Shares the first page by the form; gives its address. */
-  async function share(how: { state?: string; password?: string; site?: string }): Promise<string> {
+  async function share(how: { state?: string; password?: string; site?: string; comments?: boolean }): Promise<string> {
     await goTo(ada, `/plans/${planId}/share`);
     const before = (await ada.$$('[data-testid="shared"] a')).length;
     await (await ada.waitForSelector('button::-p-text(Share a page)'))!.click();
@@ -250,6 +250,7 @@ describe('a page that is shared', () => {
       await (await ada.waitForSelector('label::-p-text(with a password)'))!.click();
       await ada.type('[aria-label="Password"]', how.password);
     }
+    if (how.comments) await (await ada.waitForSelector('label::-p-text(with its open comments)'))!.click();
     if (how.site) {
       await (await ada.waitForSelector('label::-p-text(also within other sites)'))!.click();
       await ada.type('[aria-label="Sites that may show it"]', how.site);
@@ -281,6 +282,60 @@ describe('a page that is shared', () => {
     expect(texts.filter((t) => plain.includes(t))).toEqual([]);
     for (const own of ['Ada Reed', 'Ben Quay', 'For the board', planId, 'The whole works'])
       expect(plain).not.toContain(own);
+    await page.browserContext().close();
+  }, 60_000);
+
+  test('has what is open among its comments below it, only where that is wanted', async () => {
+    const { rows } = await server.pool.query('select id from exhibit where plan_id = $1 order by position limit 1', [
+      planId,
+    ]);
+    const [said] = await owner
+      .get<{ comments: { id: string; text: string }[] }>('GET', `/api/plans/${planId}/comments`)
+      .then(({ comments }) => comments.filter((c) => c.text === 'For the board on Monday'));
+    const { rows: there } = await server.pool.query(
+      `select a.ref from activity a join edition e on e.id = a.edition_id
+       where e.plan_id = $1 and e.working and a.name = 'Half the wall units set'`,
+      [planId],
+    );
+    const say = (text: string, more: object) =>
+      owner.get<{ id: string }>('POST', `/api/plans/${planId}/comments`, { text, exhibitId: rows[0].id, ...more });
+    await say('As large as this?', { answers: said!.id });
+    await say('Is this <b>still</b> so?', { place: { ref: there[0].ref, at: 'finish', dx: 0, dy: 0 } });
+    const done = await say('Long done with', {});
+    await owner.get('PATCH', `/api/comments/${done.id}`, { done: true });
+    addresses.spoken = await share({ comments: true });
+    const page = await somebody(addresses.spoken);
+    const list = await page.$$eval('.said li', (items) => items.map((e) => (e as HTMLElement).innerText));
+    expect(list.length).toBe(2);
+    expect(list[0]).toMatch(
+      /^Ben Quay \d+ \w+ \d+\s+For the board on Monday\s+Ada Reed \d+ \w+ \d+\s+As large as this\?$/,
+    );
+    expect(list[1]).toContain('Is this <b>still</b> so?');
+    const html = await (await fetch(addresses.spoken)).text();
+    for (const other of ['Long done with', 'Are the cranes booked']) expect(html).not.toContain(other);
+    // The mark of what is about a place stands above it, at the right end of its bar or beside its marker.
+    const { mark, thing } = await page.evaluate((ref) => {
+      const box = (e: Element) => e.getBoundingClientRect().toJSON() as DOMRect;
+      return {
+        mark: box(document.querySelector('.mark')!),
+        thing: [...document.querySelectorAll('.sheet svg *')].filter((e) => e.getAttribute('data-ref') === ref).length,
+      };
+    }, there[0].ref);
+    expect(thing).toBe(0); // a shared page says nothing of references
+    const name = await page.evaluate(() => {
+      const own = [...document.querySelectorAll('.sheet svg text')].find((e) =>
+        e.textContent!.includes('Half the wall units set'),
+      )!;
+      return own.getBoundingClientRect().toJSON() as DOMRect;
+    });
+    expect(Math.abs(mark.bottom - (name.top + name.bottom) / 2)).toBeLessThan(name.height + 8);
+    expect(await faults(page)).toEqual([]);
+    const plain = await (await fetch(addresses.live!)).text();
+    expect(plain).not.toContain('For the board on Monday');
+    // What is said later is there when it is opened again; what is done is not.
+    await owner.get('PATCH', `/api/comments/${said!.id}`, { done: true });
+    await page.reload({ waitUntil: 'networkidle2' });
+    expect(await page.$$eval('.said li', (items) => items.length)).toBe(1);
     await page.browserContext().close();
   }, 60_000);
 

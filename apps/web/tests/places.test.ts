@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Handles } from '@clembo/scene';
-import { anchorAt, labelPlaceAt, laneAt, lanesWith, laneSlot, pointOf } from '../src/features/show/hand/places';
+import { anchorAt, labelPlaceAt, laneAt, lanesWith, laneSlot } from '../src/features/show/hand/places';
+import { pointOf } from '@clembo/scene/pointOf';
 import { toggled } from '../src/features/show/hand/chosen';
 import { newNote } from '../src/features/show/hand/useHand';
 

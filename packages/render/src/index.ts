@@ -1,6 +1,7 @@
 export { archived, fileStem } from './archive';
 export { type FontFolder, fontFolder } from './fonts';
 export { type HtmlOptions, writeHtml } from './html/html';
+export type { SaidHtml } from './html/said';
 export { type PdfOptions, writePdf } from './pdf/pdf';
 export { type PngOptions, writePng } from './png/png';
 export { type PptxOptions, writePptx } from './pptx/pptx';

@@ -57,4 +57,29 @@ describe('a page that is shared', () => {
       expect(html).toContain('<body class="wall">');
     }
   });
+
+  test('shows what was said about it as text, with a mark at its place; on a wall it does not', () => {
+    const scene = compose(randomPlan(3, 20), { language: 'de' });
+    const said = [
+      [
+        {
+          number: 4,
+          by: 'Ann <i>Oak</i>',
+          day: '27. Nov. 26',
+          text: '<script>alert(1)</script>',
+          at: { x: scene.width / 4, y: scene.height / 2 },
+          answers: [{ by: null, day: '28. Nov. 26', text: 'So & so' }],
+        },
+      ],
+    ];
+    const html = writeHtml([scene], { ...options, shared: { lay: 'pages', live: false, said } });
+    expect(html).toContain('<div class="said"><h2>Kommentare</h2><ol><li id="said-1-4" value="4">');
+    expect(html).toContain('<b>Ann &lt;i&gt;Oak&lt;/i&gt;</b> 27. Nov. 26');
+    expect(html).toContain('&lt;script&gt;alert(1)&lt;/script&gt;');
+    expect(html).toContain('<p class="text">So &amp; so</p>');
+    expect(html).toMatch(/<a class="mark" href="#said-1-4"[^>]*style="left:25%;top:50%">4<\/a>/);
+    expect(html).not.toContain('<script>');
+    const wall = writeHtml([scene], { ...options, shared: { lay: 'wall', live: false, said } });
+    expect(wall).not.toContain('Kommentare');
+  });
 });

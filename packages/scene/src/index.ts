@@ -22,12 +22,15 @@ export {
   tint,
 } from './graph/ink';
 export type { ProcessShapes } from './graph/process';
+export { type Point, pointOf } from './graph/pointOf';
 export { scaled } from './graph/scaled';
 export * from './graph/scene';
 export { Occupancy } from './labels/occupancy';
 export { packRows } from './rows/pack';
 export { chooseTiers, nameForm, niceRange, ticks, timeScale, type TimeUnit } from './scales/time';
 export { formatDay } from './text/dates';
+export { LANGUAGES } from './text/languages/index';
+export { dayWords, type LanguageCode } from './text/languages/language';
 export * from './text/faces';
 export { createMeasure, type Measure, MISSING } from './text/measure';
 export { bindFolio, type BoundFolio, type ComposedFolioPage, enlarged } from './folio/bind';

@@ -1,4 +1,5 @@
 import { and, asc, count, desc, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
 import { type Access, AccessRefused, mayComment } from './access';
 import { type Database, inTransaction, type Store } from './database';
 import { noteDeed } from './deeds';
@@ -97,6 +98,54 @@ export async function listComments(store: Store, access: Access, planId: string)
   const beside = new Map<string, Comment['files']>();
   for (const { commentId, ...file } of files) beside.set(commentId, [...(beside.get(commentId) ?? []), file]);
   return rows.map((row) => ({ ...row, files: beside.get(row.id) ?? [] }));
+}
+
+/** What somebody said on a page, as it is shown with the page. */
+export interface Spoken {
+  person: string | null;
+  at: Date;
+  text: string;
+}
+
+/** What is open among what was said on one exhibit, with its answers. */
+export interface OpenComment extends Spoken {
+  place: unknown;
+  answers: Spoken[];
+}
+
+/**
+ * What is open among what was said about each of some exhibits, or about places of them; the first said first. Whoever
+ * asks has seen to it that they may be shown.
+ */
+export async function openCommentsOn({ db }: Store, exhibits: readonly string[]): Promise<Map<string, OpenComment[]>> {
+  const found = new Map<string, OpenComment[]>();
+  if (exhibits.length === 0) return found;
+  const first = alias(comment, 'first');
+  const rows = await db
+    .select({
+      id: comment.id,
+      exhibitId: first.exhibitId,
+      answers: comment.answers,
+      place: comment.place,
+      person: comment.person,
+      at: comment.createdAt,
+      text: comment.text,
+    })
+    .from(comment)
+    .innerJoin(first, eq(first.id, sql`coalesce(${comment.answers}, ${comment.id})`))
+    .where(and(inArray(first.exhibitId, [...exhibits]), isNull(first.ref), isNull(first.doneAt)))
+    .orderBy(asc(comment.createdAt));
+  const threads = new Map<string, OpenComment>();
+  for (const { id, exhibitId, answers, place, ...spoken } of rows) {
+    if (answers) {
+      threads.get(answers)?.answers.push(spoken);
+      continue;
+    }
+    const own = { ...spoken, place, answers: [] };
+    threads.set(id, own);
+    found.set(exhibitId!, [...(found.get(exhibitId!) ?? []), own]);
+  }
+  return found;
 }
 
 export interface NewComment {

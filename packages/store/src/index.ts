@@ -202,8 +202,11 @@ export {
   mailNotices,
   MOST_TEXT,
   type Notice,
+  type OpenComment,
+  openCommentsOn,
   planOfComment,
   readCommentFile,
   readNotices,
   sayComment,
+  type Spoken,
 } from './comments';

@@ -726,6 +726,8 @@ export const sharedPage = pgTable(
     editionId: uuid('edition_id').references(() => edition.id, { onDelete: 'cascade' }),
     /** Salt and digest; null where none is asked for. */
     password: text('password'),
+    /** Whether what is open among the comments on it stands below it. */
+    comments: boolean('comments').notNull().default(false),
     /** Sites that may show it within their own pages. */
     origins: text('origins').array().notNull().default([]),
     expiresAt: timestamp('expires_at', { withTimezone: true }),

@@ -1,11 +1,11 @@
 import { randomBytes, scrypt, timingSafeEqual } from 'node:crypto';
 import { promisify } from 'node:util';
-import { and, desc, eq, inArray, isNull, or, sql } from 'drizzle-orm';
+import { and, type Column, desc, eq, inArray, isNull, or, sql } from 'drizzle-orm';
 import { type Access, AccessRefused, commonOf, mayAdd, mayWrite } from './access';
 import { inTransaction, type Store } from './database';
 import { noteDeed } from './deeds';
 import { ownExhibit, ownPlans } from './own';
-import { edition, exhibit, folio, plan, sharedPage, workspace } from './schema';
+import { comment, edition, exhibit, folio, plan, sharedPage, workspace } from './schema';
 
 /** How a shared page is laid out: below each other, to be presented; or side by side, as on a wall. */
 export const LAYS = ['pages', 'wall'] as const;
@@ -19,6 +19,8 @@ export interface SharedWish {
   frozen: { edition: string | null } | null;
   expiresAt: Date | null;
   password: string | null;
+  /** Whether what is open among the comments on it is shown below it. */
+  comments: boolean;
   origins: string[];
 }
 
@@ -30,6 +32,7 @@ export interface SharedSummary {
   frozen: boolean;
   edition: string | null;
   hasPassword: boolean;
+  comments: boolean;
   origins: string[];
   expiresAt: Date | null;
   madeBy: string | null;
@@ -58,7 +61,7 @@ export async function isPassword(password: string, kept: string): Promise<boolea
 export async function sharePage(store: Store, access: Access, planId: string, wish: SharedWish): Promise<string> {
   const password = wish.password === null ? null : await digestPassword(wish.password);
   return inTransaction(store, async (db) => {
-    const { what, lay, frozen, expiresAt, origins } = wish;
+    const { what, lay, frozen, expiresAt, comments, origins } = wish;
     let target: { name: string; planId: string | null };
     if ('exhibit' in what) {
       mayWrite(access);
@@ -97,12 +100,19 @@ export async function sharePage(store: Store, access: Access, planId: string, wi
         frozen: frozen !== null,
         editionId,
         password,
+        comments,
         origins,
         expiresAt,
         madeBy: access.person,
       })
       .returning({ id: sharedPage.id });
-    await noteDeed(db, access, 'share', `shared “${target.name}”${frozen ? ' as it stands' : ''}`, target.planId);
+    await noteDeed(
+      db,
+      access,
+      'share',
+      `shared “${target.name}”${frozen ? ' as it stands' : ''}${comments ? ' with its comments' : ''}`,
+      target.planId,
+    );
     return made!.id;
   });
 }
@@ -128,6 +138,7 @@ export async function listShared(store: Store, access: Access, planId: string): 
       frozen: sharedPage.frozen,
       edition: edition.name,
       password: sharedPage.password,
+      comments: sharedPage.comments,
       origins: sharedPage.origins,
       expiresAt: sharedPage.expiresAt,
       madeBy: sharedPage.madeBy,
@@ -175,6 +186,7 @@ export interface OpenedShared {
   frozen: boolean;
   editionId: string | null;
   password: string | null;
+  comments: boolean;
   origins: string[];
   /** The mark of the page as it was composed last; null where it was not yet. */
   mark: string | null;
@@ -193,6 +205,7 @@ export async function openShared({ db }: Store, id: string, now: Date): Promise<
       frozen: sharedPage.frozen,
       editionId: sharedPage.editionId,
       password: sharedPage.password,
+      comments: sharedPage.comments,
       origins: sharedPage.origins,
       mark: sharedPage.mark,
       expiresAt: sharedPage.expiresAt,
@@ -224,23 +237,27 @@ export async function markOfShared({ db }: Store, shared: OpenedShared): Promise
   if (shared.frozen) return 'stays';
   const state = sql<string>`string_agg(${exhibit.id} || ':' || ${exhibit.version} || ':' || ${edition.version} || ':' ||
     (extract(epoch from ${plan.updatedAt}) * 1000)::bigint || ':' || (${exhibit.deletedAt} is null), ',' order by ${exhibit.id})`;
-  const ids = shared.exhibitId
-    ? eq(exhibit.id, shared.exhibitId)
-    : sql`${exhibit.id}::text in (select page->>'exhibit' from folio f, jsonb_array_elements(f.content->'pages') page
-        where f.id = ${shared.folioId})`;
-  const [[row], [home], [bound]] = await Promise.all([
+  const isOn = (id: Column) =>
+    shared.exhibitId
+      ? eq(id, shared.exhibitId)
+      : sql`${id}::text in (select page->>'exhibit' from folio f, jsonb_array_elements(f.content->'pages') page
+          where f.id = ${shared.folioId})`;
+  const said = sql<string>`count(*) || ':' || max(greatest(${comment.createdAt}, ${comment.changedAt}, ${comment.doneAt})) ||
+    ':' || count(${comment.doneAt})`;
+  const [[row], [home], [bound], [spoken]] = await Promise.all([
     db
       .select({ state })
       .from(exhibit)
       .innerJoin(plan, and(eq(plan.id, exhibit.planId), eq(plan.workspaceId, shared.workspace)))
       .innerJoin(edition, and(eq(edition.planId, plan.id), eq(edition.working, true)))
-      .where(and(ids, isNull(plan.deletedAt))),
+      .where(and(isOn(exhibit.id), isNull(plan.deletedAt))),
     db.select({ locale: workspace.locale }).from(workspace).where(eq(workspace.id, shared.workspace)),
     shared.folioId
       ? db.select({ version: folio.version }).from(folio).where(eq(folio.id, shared.folioId))
       : Promise.resolve([]),
+    shared.comments ? db.select({ said }).from(comment).where(isOn(comment.exhibitId)) : Promise.resolve([]),
   ]);
-  return `${row?.state ?? ''};${home?.locale};${bound?.version ?? ''}`;
+  return `${row?.state ?? ''};${home?.locale};${bound?.version ?? ''};${spoken?.said ?? ''}`;
 }
 
 /** Keeps a shared page as it was composed. */

@@ -18,6 +18,7 @@ import {
   createWorkspace,
   dropComment,
   dropInvitation,
+  endComment,
   firstWorkspace,
   invite,
   keepShared,
@@ -41,6 +42,7 @@ import {
   readShared,
   removeMember,
   revokeShared,
+  openCommentsOn,
   sayComment,
   sendMail,
   sharePage,
@@ -255,6 +257,7 @@ describe('shared pages', () => {
     frozen: null,
     expiresAt: null,
     password: null,
+    comments: false,
     origins: [],
     ...more,
   });
@@ -277,6 +280,32 @@ describe('shared pages', () => {
     await changePlan(store, owner(), planId, own, { do: 'setPlan', settings: { name: 'Renamed' } }, null);
     expect(await markOfShared(store, live!)).not.toBe(a);
     expect(await markOfShared(store, frozen!)).toBe(b);
+  });
+
+  test('with comments follow those too: what is open about the page, and nothing else', async () => {
+    const open = async (comments: boolean) =>
+      (await openShared(store, await sharePage(store, owner(), planId, wish({ comments })), new Date()))!;
+    const [spoken, silent] = [await open(true), await open(false)];
+    const marks = async () => [await markOfShared(store, spoken), await markOfShared(store, silent)];
+    const texts = async () =>
+      (await openCommentsOn(store, [exhibit])).get(exhibit)?.map((c) => [c.text, ...c.answers.map((a) => a.text)]);
+    const seen = [await marks()];
+    const about = { ref: null, exhibitId: exhibit, answers: null, named: [] };
+    const first = (await sayComment(store, owner(), planId, { ...about, text: 'Larger?' }))!;
+    seen.push(await marks());
+    await sayComment(store, owner(), planId, { ...about, answers: first, text: 'Yes' });
+    seen.push(await marks());
+    const other = (await sayComment(store, owner(), planId, { ...about, text: 'Bluer?' }))!;
+    await sayComment(store, owner(), planId, { ...about, exhibitId: null, text: 'About the plan' });
+    expect(await texts()).toEqual([['Larger?', 'Yes'], ['Bluer?']]);
+    await endComment(store, owner(), other, true);
+    seen.push(await marks());
+    await endComment(store, owner(), other, false);
+    await endComment(store, owner(), first, true);
+    seen.push(await marks());
+    expect(await texts()).toEqual([['Bluer?']]);
+    expect(new Set(seen.map(([m]) => m)).size).toBe(5);
+    expect(new Set(seen.map(([, m]) => m)).size).toBe(1);
   });
 
   test('are gone when they are ended, have expired, or when what they show is put away', async () => {

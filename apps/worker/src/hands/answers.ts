@@ -9,7 +9,7 @@ import {
 } from '@clembo/core';
 import { ColumnMap, type IntakePreview, IntakeState } from '@clembo/formats';
 import { Brief, Folio } from '@clembo/scene';
-import type { PageFormat, PlanWish, StoredSource } from '@clembo/store';
+import type { OpenComment, PageFormat, PlanWish, StoredSource } from '@clembo/store';
 import { z } from 'zod';
 
 /** The tables of an intake, packed as they are kept. */
@@ -59,6 +59,8 @@ export interface PagesInput {
     of: number;
     /** As the folio names it. */
     id?: string;
+    /** What is open among what was said about it, where that is shown with it. */
+    said?: OpenComment[];
     brief: unknown;
     promised: { plan: PackedPlan; name: string } | null;
     /** All editions that were kept, the oldest first, where the exhibit looks at all of them. */

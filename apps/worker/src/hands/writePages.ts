@@ -16,6 +16,7 @@ import {
 } from '@clembo/scene';
 import metrics from '@clembo/scene/metrics.json';
 import type { PagesInput, SentPlanOfPages, WrittenPage } from './answers';
+import { saidOn } from './saidOn';
 
 const fonts = metrics as FontMetrics;
 const measure = createMeasure(fonts);
@@ -51,8 +52,8 @@ export async function writePages(
   const composed = input.pages.map(({ name, of, id, ...page }, k) => {
     report(input.pages.length > 1 ? `Composing “${name}”` : 'Composing the page', 0.1 + (0.6 * k) / input.pages.length);
     const own = folio?.pages.find((p) => p.id === id);
-    const said = Brief.parse(page.brief);
-    const brief = own ? asShown(said, own) : said;
+    const kept = Brief.parse(page.brief);
+    const brief = own ? asShown(kept, own) : kept;
     const { id: planId, plan, schedule, edition, model } = plans[of]!;
     const wanted = {
       plan,
@@ -67,7 +68,15 @@ export async function writePages(
       play: format === 'html',
     };
     const scenes = sheet === null ? composeSheets(wanted) : [composeExhibit({ ...wanted, sheet })];
-    return { id: id ?? '', name, plan: plan.name, planId, notes: own?.notes ?? '', scenes };
+    return {
+      id: id ?? '',
+      name,
+      plan: plan.name,
+      planId,
+      notes: own?.notes ?? '',
+      scenes,
+      said: saidOn(scenes, page.said ?? []),
+    };
   });
   const facts = plans.map(({ id, plan, schedule }, k) => {
     const kept = input.plans[k]!.promised;
@@ -80,7 +89,11 @@ export async function writePages(
         scenes.map((scene) => ({ scene, name: scenes.length > 1 ? `${name}, ${scene.sheet?.number}` : name })),
       );
   report('Writing the file', 0.7);
-  const options = { fonts, folder: pageFonts(), date: new Date(input.date), shared: input.shared };
+  // A cover and an overview stand before the pages, and nobody speaks of those.
+  const before = bound ? bound.scenes.length - composed.flatMap((p) => p.scenes).length : 0;
+  const said = [...Array.from({ length: before }, () => []), ...composed.flatMap((p) => p.said)];
+  const shared = input.shared && { ...input.shared, said };
+  const options = { fonts, folder: pageFonts(), date: new Date(input.date), shared };
   const bytes =
     holdsSeveral(format) || pages.length === 1
       ? await write(

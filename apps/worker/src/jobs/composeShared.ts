@@ -1,4 +1,4 @@
-import { accessOfShared, keepShared, openShared } from '@clembo/store';
+import { accessOfShared, keepShared, openCommentsOn, openShared } from '@clembo/store';
 import { WrittenPage } from '../hands/answers';
 import { JobRefused, type Outcome, type Room } from '../room';
 import { gatherFolio } from './writeFolio';
@@ -12,15 +12,17 @@ export async function composeSharedJob(room: Room, id: string, mark: string): Pr
   const shared = await openShared(room.store, id, new Date());
   if (!shared) throw new JobRefused('This page is not shared any more.');
   const own: Room = { ...room, access: accessOfShared(shared) };
-  const { exhibitId, folioId, editionId, lay } = shared;
+  const { exhibitId, folioId, editionId, lay, comments } = shared;
   const { sent } = exhibitId
     ? await gatherPages(own, [exhibitId], editionId ?? undefined)
     : await gatherFolio(own, folioId!);
   // On a wall nobody turns a cover.
   if (sent.folio && lay === 'wall') sent.folio = { content: { ...sent.folio.content, cover: false } };
+  const said = await openCommentsOn(room.store, comments ? sent.pages.map((p) => p.exhibit) : []);
+  const pages = sent.pages.map((p) => ({ ...p, said: said.get(p.exhibit) ?? [] }));
   const { bytes } = await own.hand(
     'writePages',
-    { ...sent, format: 'html', sheet: null, shared: { lay, live: !shared.frozen } },
+    { ...sent, pages, format: 'html', sheet: null, shared: { lay, live: !shared.frozen } },
     WrittenPage,
     'Composing the page',
   );

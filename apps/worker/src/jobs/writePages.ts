@@ -122,6 +122,7 @@ export async function pageOf(
     if (found) editions.push({ plan: packPlan(found.plan), name: found.edition });
   }
   return {
+    exhibit: exhibit.id,
     name: exhibit.name,
     brief,
     promised: promised && { plan: packPlan(promised.plan), name: promised.edition },

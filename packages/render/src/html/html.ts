@@ -3,6 +3,7 @@ import { fontFaceRules, writeSvg } from '../svg/svg';
 import { escapeXml } from '../xml';
 import { PLAYER, PLAYER_HASH, playerHtml } from './player';
 import { RENEWED, WATCH_STYLE, WATCHER, WATCHER_HASH } from './watcher';
+import { SAID_STYLE, type SaidHtml, saidHtml } from './said';
 import { hopsHtml, PRESENT_BUTTON, PRESENT_STYLE, PRESENTER, PRESENTER_HASH } from './presenter';
 
 export interface HtmlOptions {
@@ -22,6 +23,8 @@ export interface SharedHtml {
   lay: 'pages' | 'wall';
   /** Whether it is to be asked for changes. */
   live: boolean;
+  /** What was said about each of the pages, where that is to be seen. */
+  said?: readonly (readonly SaidHtml[])[];
 }
 
 /**
@@ -40,16 +43,16 @@ export function writeHtml(scenes: Scene[], { fonts, embed, names = [], present =
     scenes.length > 1
       ? `<nav aria-label="Pages"><ol>${scenes.map((s, k) => `<li><a href="#page-${k + 1}">${escapeXml(nameOf(s, k))}</a></li>`).join('')}</ol></nav>`
       : '';
-  const pages = scenes.map(
-    (scene, k) =>
-      `<section id="page-${k + 1}" aria-label="${escapeXml(nameOf(scene, k))}" lang="${scene.language}" style="page:sheet${k + 1}"><div class="sheet" style="aspect-ratio:${scene.width}/${scene.height};max-width:${widest(scene)};--r:${(scene.width / scene.height).toFixed(4)}">${writeSvg(scene, { fonts, sized: false, bare: shared !== undefined })}${hopsHtml(scene, scenes)}</div>${playerHtml(scene.play ?? [], k)}${shared ? '' : tableHtml(scene.content)}</section>`,
-  );
+  const pages = scenes.map((scene, k) => {
+    const said = saidHtml(scene, k + 1, shared?.lay === 'wall' ? [] : (shared?.said?.[k] ?? []));
+    return `<section id="page-${k + 1}" aria-label="${escapeXml(nameOf(scene, k))}" lang="${scene.language}" style="page:sheet${k + 1}"><div class="sheet" style="aspect-ratio:${scene.width}/${scene.height};max-width:${widest(scene)};--r:${(scene.width / scene.height).toFixed(4)}">${writeSvg(scene, { fonts, sized: false, bare: shared !== undefined })}${hopsHtml(scene, scenes)}${said.marks}</div>${playerHtml(scene.play ?? [], k)}${shared ? '' : tableHtml(scene.content)}${said.list}</section>`;
+  });
   const sizes = scenes.map((s, k) => `@page sheet${k + 1}{size:${s.width}pt ${s.height}pt;margin:0}`).join('');
   return [
     `<!doctype html><html lang="${first.language}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1">`,
     shared ? '<meta name="robots" content="noindex,nofollow">' : '',
     `<meta http-equiv="Content-Security-Policy" content="default-src 'none'${shared?.live ? ";connect-src 'self'" : ''};style-src 'unsafe-inline';font-src data:;img-src data:${scripts === '' ? '' : `;script-src${scripts}`}">`,
-    `<title>${escapeXml(first.title)}</title><style>${fontFaceRules(scenes, fonts, embed)}${STYLE}${PRESENT_STYLE}${shared ? WATCH_STYLE + WALL_STYLE : ''}${sizes}</style></head><body${shared?.lay === 'wall' ? ' class="wall"' : ''}>`,
+    `<title>${escapeXml(first.title)}</title><style>${fontFaceRules(scenes, fonts, embed)}${STYLE}${PRESENT_STYLE}${shared ? WATCH_STYLE + WALL_STYLE + SAID_STYLE : ''}${sizes}</style></head><body${shared?.lay === 'wall' ? ' class="wall"' : ''}>`,
     `${contents}${present ? PRESENT_BUTTON : ''}<main>${pages.join('')}</main>${present ? `<script>${PRESENTER}</script>` : ''}${plays ? `<script>${PLAYER}</script>` : ''}${shared?.live ? `${RENEWED}<script>${WATCHER}</script>` : ''}</body></html>\n`,
   ].join('');
 }

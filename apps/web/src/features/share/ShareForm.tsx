@@ -8,6 +8,8 @@ export interface Wish {
   lay: 'pages' | 'wall';
   frozen: { edition: string | null } | null;
   until: string | null;
+  /** Whether what is open among the comments on it stands below it. */
+  comments: boolean;
   password: string | null;
   origins: string[];
 }
@@ -44,11 +46,13 @@ export function ShareForm({ exhibits, folios, editions, first, onShare, onCancel
   const [lay, setLay] = useState<Wish['lay']>('pages');
   const [state, setState] = useState(LIVE);
   const [until, setUntil] = useState(() => new Date(Date.now() + MONTH).toISOString().slice(0, 10));
+  const [comments, setComments] = useState(false);
   const [password, setPassword] = useState<string | null>(null);
   const [origins, setOrigins] = useState<string | null>(null);
   const [error, setError] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const isFolio = what.startsWith(FOLIO);
+  const isWall = isFolio && lay === 'wall';
   const share = async () => {
     setBusy(true);
     setError(null);
@@ -58,6 +62,7 @@ export function ShareForm({ exhibits, folios, editions, first, onShare, onCancel
         lay: isFolio ? lay : 'pages',
         frozen: state === LIVE ? null : { edition: state === NOW || isFolio ? null : state },
         until: until === '' ? null : until,
+        comments: comments && !isWall,
         password,
         origins: (origins ?? '').split(/[\s,]+/).filter(Boolean),
       });
@@ -178,6 +183,16 @@ export function ShareForm({ exhibits, folios, editions, first, onShare, onCancel
           />
         )}
       </Line>
+      {!isWall && (
+        <Line>
+          <Tick checked={comments} onFlip={() => setComments(!comments)}>
+            with its open comments
+          </Tick>
+          {comments && (
+            <span className="text-[14px] text-soft">Who said what, and when, is seen by all who open it.</span>
+          )}
+        </Line>
+      )}
       {error && (
         <p role="alert" className="text-madder">
           {error}

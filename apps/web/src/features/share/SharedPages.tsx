@@ -14,6 +14,7 @@ interface Shared {
   frozen: boolean;
   edition: string | null;
   hasPassword: boolean;
+  comments: boolean;
   origins: string[];
   expiresAt: string | null;
   madeBy: string | null;
@@ -39,12 +40,13 @@ const dayWords = (iso: string): string =>
   new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 
 /** What a shared page is, in a few words. */
-function about({ of, lay, frozen, edition, hasPassword, origins, expiresAt, createdAt }: Shared): string {
+function about({ of, lay, frozen, edition, hasPassword, comments, origins, expiresAt, createdAt }: Shared): string {
   return [
     of === 'folio' ? (lay === 'wall' ? 'a folio, side by side' : 'a folio, to be presented') : 'one page',
     frozen ? (edition ? `as it was in ${edition}` : `as it stood on ${dayWords(createdAt)}`) : 'follows the plan',
     // The last moment is the end of a day.
     expiresAt ? `until ${dayWords(new Date(Date.parse(expiresAt) - 1000).toISOString())}` : 'no end',
+    ...(comments ? ['with its open comments'] : []),
     ...(hasPassword ? ['with a password'] : []),
     ...(origins.length > 0 ? [`within ${origins.join(', ')}`] : []),
   ].join(', ');

@@ -131,4 +131,5 @@ export const de: PageLanguage = {
     critical: 'kritisch',
   },
   total: 'Summe',
+  comments: 'Kommentare',
 };

@@ -131,4 +131,5 @@ export const en: PageLanguage = {
     critical: 'critical',
   },
   total: 'Total',
+  comments: 'Comments',
 };

@@ -132,4 +132,5 @@ export const es: PageLanguage = {
     critical: 'crítico',
   },
   total: 'Total',
+  comments: 'Comentarios',
 };

@@ -132,4 +132,5 @@ export const fr: PageLanguage = {
     critical: 'critique',
   },
   total: 'Total',
+  comments: 'Commentaires',
 };

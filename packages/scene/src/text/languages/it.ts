@@ -132,4 +132,5 @@ export const it: PageLanguage = {
     critical: 'critico',
   },
   total: 'Totale',
+  comments: 'Commenti',
 };

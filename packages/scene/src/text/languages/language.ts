@@ -108,6 +108,8 @@ export interface PageLanguage {
     critical: string;
   };
   total: string;
+  /** The heading of what people said about the page. */
+  comments: string;
 }
 
 /** A day in words of a language: in English `14 Sep`, `14 Sep 26`, `14 September 2026`, `Mon 14 Sep 2026`. */

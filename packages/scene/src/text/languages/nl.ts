@@ -132,4 +132,5 @@ export const nl: PageLanguage = {
     critical: 'kritiek',
   },
   total: 'Totaal',
+  comments: 'Opmerkingen',
 };

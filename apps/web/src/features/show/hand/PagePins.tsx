@@ -6,7 +6,7 @@ import { SayBox } from '@/ui/comments/SayBox';
 import { Thread } from '@/ui/comments/Thread';
 import { useComments } from '@/ui/comments/useComments';
 import type { ComposedPage } from '@/workers/plan.worker';
-import { type Point, pointOf } from './places';
+import { type Point, pointOf } from '@clembo/scene/pointOf';
 
 /** How wide a comment is that stands over the page, in pixels. */
 const WIDE = 290;

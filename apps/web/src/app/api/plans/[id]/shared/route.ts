@@ -36,6 +36,7 @@ const Wish = z.object({
   frozen: z.object({ edition: z.uuid().nullable() }).nullable(),
   /** The last day on which it is shown, as YYYY-MM-DD; null for no end. */
   until: z.iso.date().nullable(),
+  comments: z.boolean().default(false),
   password: z.string().min(6, 'A password has at least 6 characters.').max(200).nullable(),
   origins: z.array(Origin).max(20),
 });

@@ -1,0 +1,1 @@
+ALTER TABLE "shared_page" ADD COLUMN "comments" boolean DEFAULT false NOT NULL;
