@@ -1,15 +1,29 @@
 // `npm run load`: fifty people at once, at a running application (CLEMBO_ADDRESS; half of them at a second process of
 // it, CLEMBO_SECOND; signed in by CLEMBO_COOKIE where that is needed). What they wait is compared with
 // what one person waits in the same run. They open a plan of 150 activities, change its pages and its data, export,
-// and take files in, with the pauses of people who read.
+// and take files in, with the pauses of people who read; each hears of the changes to their plan as a screen does.
+// CLEMBO_KILL names a web process that is killed halfway: whoever has no answer asks again, as screens do. At the end
+// every change that was said to be kept is looked for.
 import { readFileSync } from 'node:fs';
 import { seeded } from '../support/random';
 
 const address = process.env.CLEMBO_ADDRESS ?? 'http://127.0.0.1:3000';
 const second = process.env.CLEMBO_SECOND ?? address;
 const cookie = process.env.CLEMBO_COOKIE;
-const fetch = (url: string, init: RequestInit = {}): Promise<Response> =>
-  globalThis.fetch(url, cookie ? { ...init, headers: { ...init.headers, Cookie: cookie } } : init);
+const KILLED = process.env.CLEMBO_KILL ? Number(process.env.CLEMBO_KILL) : null;
+/** How often nobody answered, and was asked again. */
+let again = 0;
+async function fetch(url: string, init: RequestInit = {}): Promise<Response> {
+  const own = cookie ? { ...init, headers: { ...init.headers, Cookie: cookie } } : init;
+  for (let k = 0; ; k++)
+    try {
+      return await globalThis.fetch(url, own);
+    } catch (error) {
+      if (KILLED === null || k === 60) throw error;
+      again++;
+      await wait(250);
+    }
+}
 const PEOPLE = Number(process.env.CLEMBO_PEOPLE ?? 50);
 const SECONDS = Number(process.env.CLEMBO_SECONDS ?? 40);
 /** Between one thing and the next, on average. */
@@ -72,6 +86,8 @@ interface Person {
   exhibit: string;
   exhibitVersion: number;
   tag: string;
+  /** The names that were said to be kept, by reference. */
+  kept: Map<string, string>;
 }
 
 async function arrive(k: number): Promise<Person> {
@@ -88,6 +104,7 @@ async function arrive(k: number): Promise<Person> {
     exhibit: (await made.json()).id,
     exhibitVersion: 1,
     tag: '',
+    kept: new Map(),
   };
 }
 
@@ -109,7 +126,7 @@ async function doOne(p: Person, took: Took[]): Promise<void> {
   const { address } = p;
   if (dice < 0.1)
     await timed('shared', took, async () => {
-      const answer = await globalThis.fetch(`${address}/s/${board}`);
+      const answer = await fetch(`${address}/s/${board}`);
       await answer.text();
       return answer.ok;
     });
@@ -145,15 +162,24 @@ async function doOne(p: Person, took: Took[]): Promise<void> {
   else if (dice < 0.95)
     await timed('edit', took, async () => {
       const ref = `A${Math.floor(random() * 150)}`;
-      const command = { do: 'changeActivity', ref, part: { name: `Named ${Math.floor(random() * 1e6)}` } };
+      const name = `Named ${Math.floor(random() * 1e6)}`;
+      const command = { do: 'changeActivity', ref, part: { name } };
       const answer = await fetch(`${address}/api/plans/${p.plan}`, {
         method: 'PATCH',
         headers: json,
         body: JSON.stringify({ version: p.version, command }),
       });
       const body = await answer.json();
-      if (answer.ok) p.version = body.version;
-      return answer.ok;
+      // The answer to a change may be lost although it is kept: whoever is refused then looks first.
+      if (answer.status === 409 && KILLED !== null) {
+        const now = await (await fetch(`${address}/api/plans/${p.plan}`)).json();
+        p.version = now.version;
+        return nameOf(now, ref) === name;
+      }
+      if (!answer.ok) return false;
+      p.version = body.version;
+      p.kept.set(ref, name);
+      return true;
     });
   else if (dice < 0.98)
     await timed('export', took, async () => {
@@ -167,9 +193,26 @@ async function doOne(p: Person, took: Took[]): Promise<void> {
   else await timed('intake', took, async () => (await takeIn('Load again', 400)) !== '');
 }
 
+const nameOf = (opened: { plan: { activities: { ref: string; name: string }[] } }, ref: string): string | undefined =>
+  opened.plan.activities.find((a) => a.ref === ref)?.name;
+
+/** Hears of the changes to a plan until it is enough; gives how many answers there were. */
+async function hear(p: Person, isOver: () => boolean): Promise<number> {
+  let heard = 0;
+  for (let after = p.version; !isOver(); ) {
+    const answer = await fetch(`${p.address}/api/plans/${p.plan}/steps?after=${after}`);
+    if (!answer.ok) throw new Error(`changes are not told: ${answer.status}`);
+    after = ((await answer.json()) as { version: number }).version;
+    heard++;
+  }
+  return heard;
+}
+
 async function during(people: Person[], seconds: number): Promise<Took[]> {
   const took: Took[] = [];
   const until = Date.now() + seconds * 1000;
+  if (KILLED !== null) setTimeout(() => process.kill(KILLED, 'SIGKILL'), seconds * 500);
+  const ears = people.map((p) => hear(p, () => Date.now() >= until));
   await Promise.all(
     people.map(async (p) => {
       await wait(random() * PAUSE);
@@ -179,6 +222,9 @@ async function during(people: Person[], seconds: number): Promise<Took[]> {
       }
     }),
   );
+  // Each of them is answered to the end, also after it was cut off.
+  const heard = await Promise.all(ears);
+  console.log(`changes were told to ${heard.filter((n) => n > 0).length} of ${people.length}`);
   return took;
 }
 
@@ -220,6 +266,16 @@ for (const kind of ['page', 'shared', 'plan', 'plan again', 'brief', 'edit', 'ex
 try {
   console.log(`load of the machine: ${readFileSync('/proc/loadavg', 'utf8').trim()}`);
 } catch {}
+let [said, lost] = [0, 0];
+for (const p of people) {
+  const now = await (await fetch(`${address}/api/plans/${p.plan}`)).json();
+  for (const [ref, name] of p.kept) {
+    said++;
+    if (nameOf(now, ref) !== name) lost++;
+  }
+}
+console.log(`of ${said} names that were said to be kept ${lost} are lost`);
+if (KILLED !== null) console.log(`a web process was killed; ${again} times nobody answered, and was asked again`);
 // What was made for this is put away again.
 for (const plan of plans) await fetch(`${address}/api/plans/${plan}`, { method: 'DELETE' });
-process.exitCode = together.every((t) => t.ok) ? 0 : 1;
+process.exitCode = lost === 0 && together.every((t) => t.ok) ? 0 : 1;
