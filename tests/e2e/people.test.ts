@@ -9,6 +9,7 @@ import { join } from 'node:path';
 import type { Browser, ElementHandle, Page } from 'puppeteer-core';
 import { openBrowser } from '../support/browser';
 import { byName } from '../support/desk';
+import { fill, shows } from '../support/forms';
 import { type Asker, type OwnServer, ownServer } from '../support/ownServer';
 import { joined, PASSWORD } from '../support/people';
 
@@ -33,28 +34,8 @@ async function somebody(path: string): Promise<Page> {
   return page;
 }
 
-/** Fills the fields of a form from the one that has the focus on, by keys alone, and sends it. */
-async function fill(page: Page, ...values: string[]): Promise<void> {
-  while (!(await page.evaluate(() => document.activeElement?.tagName === 'INPUT').catch(() => false)))
-    await new Promise((r) => setTimeout(r, 100));
-  for (const [k, value] of values.entries()) {
-    if (k > 0) await page.keyboard.press('Tab');
-    await page.keyboard.type(value);
-  }
-  await page.keyboard.press('Enter');
-}
-
 const text = (page: Page, selector = 'main'): Promise<string> =>
   page.$eval(selector, (e) => (e as HTMLElement).innerText);
-/** Waits until a page says something; looked at from outside, since shared pages let nothing run in them. */
-async function shows(page: Page, words: string): Promise<void> {
-  for (let k = 0; k < 100; k++) {
-    const said = await page.evaluate(() => document.body?.textContent ?? '').catch(() => '');
-    if (said.includes(words)) return;
-    await new Promise((r) => setTimeout(r, 200));
-  }
-  throw new Error(`the page does not say “${words}”`);
-}
 const goTo = (page: Page, path: string) => page.goto(`${server.address}${path}`, { waitUntil: 'networkidle2' });
 
 async function faults(page: Page): Promise<string[]> {

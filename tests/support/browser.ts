@@ -3,8 +3,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
 
-/** Debian's Chromium with a profile of its own, gone when it is closed. */
-export async function openBrowser(): Promise<{ browser: Browser; close: () => Promise<void> }> {
+/** Debian's Chromium with a profile of its own, gone when it is closed; names that are given lead to this machine. */
+export async function openBrowser(...names: string[]): Promise<{ browser: Browser; close: () => Promise<void> }> {
   const profile = mkdtempSync(join(tmpdir(), 'clembo-browser-'));
   const browser = await puppeteer.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
@@ -18,6 +18,7 @@ export async function openBrowser(): Promise<{ browser: Browser; close: () => Pr
       '--disable-sync',
       '--hide-scrollbars',
       '--font-render-hinting=none',
+      ...(names.length > 0 ? [`--host-resolver-rules=${names.map((n) => `MAP ${n} 127.0.0.1`).join(',')}`] : []),
     ],
   });
   return {

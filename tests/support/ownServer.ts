@@ -12,37 +12,50 @@ export interface OwnServer {
   /** The database, to be looked at. */
   pool: pg.Pool;
   url: string;
+  /** What was said while it was set up. */
+  said: string;
+  /** The port of this machine on which it answers. */
+  port: number;
   stop(): Promise<void>;
 }
 
 const root = join(import.meta.dirname, '../..');
 
-/** Starts one with a database of its own that holds the demo plans, and with all that the environment says otherwise. */
-export async function ownServer(name: string, environment: Record<string, string> = {}): Promise<OwnServer> {
+/**
+ * Starts one with a database of its own that holds the demo plans. Where a host is named, other machines reach it, under
+ * that name.
+ */
+export async function ownServer(name: string, host: string | null = null): Promise<OwnServer> {
   const given = new URL(process.env.DATABASE_URL!);
   const at = (database: string): string => Object.assign(new URL(given.href), { pathname: `/${database}` }).href;
   const url = at(name);
   const folders = mkdtempSync(join(tmpdir(), 'clembo-own-'));
+  const port = await freePort();
+  const address = `http://${host ?? '127.0.0.1'}:${port}`;
+  const bind = host === null ? '127.0.0.1' : '0.0.0.0';
   const before = { ...process.env };
-  Object.assign(process.env, { CLEMBO_SECRET: `${name} `.repeat(8), CLEMBO_FOLDERS: folders, ...environment });
-  execFileSync(process.execPath, ['--import', 'tsx', join(root, 'tools/prepare-store.ts'), '--fresh'], {
+  Object.assign(process.env, { CLEMBO_SECRET: `${name} `.repeat(8), CLEMBO_FOLDERS: folders });
+  if (host !== null) Object.assign(process.env, { BASE_URL: address, CLEMBO_BIND: bind });
+  const said = execFileSync(process.execPath, ['--import', 'tsx', join(root, 'tools/prepare-store.ts'), '--fresh'], {
     cwd: root,
     env: { ...process.env, DATABASE_URL: url, CLEMBO_ADMIN_URL: at('postgres') },
     stdio: 'pipe',
+    encoding: 'utf8',
   });
-  const port = await freePort();
   const tell = () => {};
   const services = [
     startWorker(root, url, tell, tell),
-    await startWeb(root, port, url, process.env.CLEMBO_DIST ?? '.next', tell, tell),
+    await startWeb(root, port, url, process.env.CLEMBO_DIST ?? '.next', tell, tell, bind),
   ];
   process.env = before;
   const pool = new pg.Pool({ connectionString: url, max: 2 });
   pool.on('error', () => {});
   return {
-    address: `http://127.0.0.1:${port}`,
+    address,
     pool,
     url,
+    said,
+    port,
     async stop() {
       await Promise.all(services.map((s: { stop: () => Promise<void> }) => s.stop()));
       await pool.end();
