@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { spawnSync } from 'node:child_process';
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Browser, Page } from 'puppeteer-core';
 import { takeIn } from '../support/api';
@@ -142,6 +144,40 @@ test('where the folio cannot be written, what was taken stands, and is not taken
   expect([again, said.includes('2 files written')]).toEqual(['nothing', true]);
 });
 
+// A disk of our own, so that it can be full; whoever runs the tests has to be allowed to mount one.
+const disk = join(root, 'out/harbour');
+const mount = (...args: string[]): boolean => spawnSync('mount', args, { stdio: 'ignore' }).status === 0;
+const mayMount = (() => {
+  const probe = mkdtempSync(join(tmpdir(), 'clembo-disk-'));
+  const may = mount('-t', 'tmpfs', '-o', 'size=8k', 'tmpfs', probe);
+  if (may) spawnSync('umount', [probe]);
+  rmSync(probe, { recursive: true });
+  return may;
+})();
+(mayMount ? test : test.skip)(
+  'a disk that is full is told; nothing half-written is left, and the next run works',
+  async () => {
+    rmSync(disk, { recursive: true });
+    mkdirSync(disk);
+    expect(mount('-t', 'tmpfs', '-o', 'size=8k', 'tmpfs', disk)).toBe(true);
+    try {
+      leave('week 5c.csv', week('2026-04-19'));
+      const [state, words] = await runNow();
+      expect(state).toBe('failed');
+      expect(words).toContain('1 change of week 5c.csv taken.');
+      expect(words).toContain('has no room left: its disk is full');
+      expect(readdirSync(disk)).toEqual([]);
+      expect(await finishOf('A2')).toBe('2026-04-19');
+      expect(mount('-o', 'remount,size=16m', disk)).toBe(true);
+      const [again, said] = await runNow();
+      expect([again, said.includes('2 files written')]).toEqual(['nothing', true]);
+      expect(readdirSync(disk)).toHaveLength(2);
+    } finally {
+      spawnSync('umount', [disk]);
+    }
+  },
+);
+
 test('where a person is asked, the run waits, and goes on once it is decided', async () => {
   await page.select('[aria-label="What is accepted"]', 'wait');
   await press('Keep it');
@@ -151,7 +187,7 @@ test('where a person is asked, the run waits, and goes on once it is decided', a
   leave('week 6.csv', week('2026-04-24'));
   const [state, words] = await runNow();
   expect([state, words.includes('1 change in week 6.csv to be looked at')]).toEqual(['waiting', true]);
-  expect(await finishOf('A2')).toBe('2026-04-18');
+  expect(await finishOf('A2')).toBe(mayMount ? '2026-04-19' : '2026-04-18');
   const link = await page.$eval('[aria-label="How it went"] a', (a) => a.getAttribute('href')!);
   await page.goto(`${address}${link}/changes`, { waitUntil: 'networkidle2' });
   await press('Refresh the plan');
