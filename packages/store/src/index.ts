@@ -72,6 +72,7 @@ export {
   listPlans,
   type PlanSummary,
   readPlan,
+  readPlanAsColumns,
   readPlanHead,
   readPlanMark,
   restorePlan,

@@ -4,6 +4,16 @@ import { drizzle } from 'drizzle-orm/node-postgres';
 import type pg from 'pg';
 import { acceptPlan } from './accept';
 import { type Access, mayAdd, mayWrite } from './access';
+import {
+  columnsText,
+  countRows,
+  type EditionRows,
+  keepColumns,
+  LARGE,
+  pressColumns,
+  readColumns,
+  rowsOfColumns,
+} from './columns';
 import { type CopyValue, copyRows } from './copy';
 import { type Database, inTransaction, type Store } from './database';
 import { addExhibit } from './exhibits';
@@ -211,8 +221,16 @@ export async function writeEdition(
   await db
     .insert(calendar)
     .values(data.calendars.map((spec, position) => ({ editionId, key: spec.id, position, spec })));
-  await copyRows(client, 'activity', ACTIVITY_COLUMNS, activityRows(editionId, data.activities, places));
-  await copyRows(client, 'link', LINK_COLUMNS, linkRows(editionId, data.links));
+  const { activities, links } = data;
+  // Pressed beside the copying, which waits for the database most of the time.
+  const columns =
+    activities.length < LARGE
+      ? null
+      : pressColumns(columnsText({ activities, links, rows: Object.fromEntries(places ?? []) }));
+  columns?.catch(() => {});
+  await copyRows(client, 'activity', ACTIVITY_COLUMNS, activityRows(editionId, activities, places));
+  await copyRows(client, 'link', LINK_COLUMNS, linkRows(editionId, links));
+  if (columns) await keepColumns(client, editionId, 1, await columns);
   return editionId;
 }
 
@@ -260,6 +278,33 @@ export const readPlan = (
   editionId?: string,
 ): Promise<StoredPlan | null> => readEdition(store.pool, access, planId, editionId);
 
+/** A plan whose activities, links and rows of sources are the text of a JSON object: as columns, for who sends them on. */
+export type PlanAsColumns = Omit<StoredPlan, 'plan' | 'rows'> & {
+  plan: Omit<Plan, 'activities' | 'links'>;
+  columns: string;
+};
+
+/** As {@link readPlan}, with its rows as columns. */
+export async function readPlanAsColumns(
+  { pool }: Store,
+  access: Access,
+  planId: string,
+  editionId?: string,
+): Promise<PlanAsColumns | null> {
+  const found = await readWithout(pool, access, planId, editionId);
+  if (!found) return null;
+  const { chosen, head } = found;
+  const kept = await readKeptColumns(pool, chosen);
+  if (kept !== null) return { ...head, columns: kept };
+  const columns = columnsText(await readRows(pool, chosen));
+  // For the next one who asks. Where that fails, it is read from the rows again.
+  if ((chosen.activityCount ?? 0) >= LARGE)
+    pressColumns(columns)
+      .then((content) => keepColumns(pool, chosen.id, chosen.version, content))
+      .catch(() => {});
+  return { ...head, columns };
+}
+
 /** As {@link readPlan}, within a transaction. */
 export async function readEdition(
   client: pg.Pool | pg.PoolClient,
@@ -267,16 +312,45 @@ export async function readEdition(
   planId: string,
   editionId?: string,
 ): Promise<StoredPlan | null> {
+  const found = await readWithout(client, access, planId, editionId);
+  if (!found) return null;
+  const { chosen, head } = found;
+  const kept = await readKeptColumns(client, chosen);
+  const { rows, ...own } = kept === null ? await readRows(client, chosen) : rowsOfColumns(kept);
+  return { ...head, plan: { ...head.plan, ...own }, rows };
+}
+
+/** What is kept as columns of an edition as it is now, once it is seen that its rows are all there. */
+async function readKeptColumns(client: pg.Pool | pg.PoolClient, chosen: EditionRow): Promise<string | null> {
+  if ((chosen.activityCount ?? 0) < LARGE) return null;
+  const kept = await readColumns(client, chosen.id, chosen.version);
+  if (kept === null) return null;
+  const { activities, links } = await countRows(client, chosen.id);
+  checkWhole(chosen, activities, links);
+  return kept;
+}
+
+async function readRows(client: pg.Pool | pg.PoolClient, chosen: EditionRow): Promise<EditionRows> {
+  // One after the other: within a transaction there is one connection.
+  const { activities, rows } = await readActivities(client, chosen.id);
+  const links = await readLinks(client, chosen.id);
+  checkWhole(chosen, activities.length, links.length);
+  return { activities, links, rows };
+}
+
+/** All of a plan but what stands in the rows of the edition that is wanted. */
+async function readWithout(
+  client: pg.Pool | pg.PoolClient,
+  access: Access,
+  planId: string,
+  editionId: string | undefined,
+): Promise<{ chosen: EditionRow; head: Omit<PlanAsColumns, 'columns'> } | null> {
   const db = drizzle(client);
   const [head] = await db.select().from(plan).where(ownPlan(access, planId));
   if (!head) return null;
   const editions = await db.select().from(edition).where(eq(edition.planId, planId)).orderBy(desc(edition.createdAt));
   const chosen = editions.find((e) => (editionId === undefined ? e.working : e.id === editionId));
   if (!chosen) return null;
-  // One after the other: within a transaction there is one connection.
-  const { activities, rows } = await readActivities(client, chosen.id);
-  const links = await readLinks(client, chosen.id);
-  checkWhole(chosen, activities.length, links.length);
   const calendars = await db
     .select()
     .from(calendar)
@@ -294,8 +368,6 @@ export async function readEdition(
     retainedLogic: head.retainedLogic,
     calendars: calendars.map((c) => c.spec),
     calendar: chosen.calendar,
-    activities,
-    links,
     codeFields: fields.map((f) => ({
       id: f.key,
       name: f.name,
@@ -321,15 +393,17 @@ export async function readEdition(
     effortDay: head.effortDay,
   };
   return {
-    id: planId,
-    editionId: chosen.id,
-    edition: chosen.name,
-    version: chosen.version,
-    // What is stored was checked when it was written.
-    plan: data as Plan,
-    editions: editionsOf(editions, head.baselineEdition),
-    sources: await sourcesOf(db as unknown as Database, planId),
-    rows,
+    chosen,
+    head: {
+      id: planId,
+      editionId: chosen.id,
+      edition: chosen.name,
+      version: chosen.version,
+      // What is stored was checked when it was written.
+      plan: data as PlanAsColumns['plan'],
+      editions: editionsOf(editions, head.baselineEdition),
+      sources: await sourcesOf(db as unknown as Database, planId),
+    },
   };
 }
 

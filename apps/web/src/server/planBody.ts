@@ -1,6 +1,5 @@
 import 'server-only';
-import { packActivities, packLinks } from '@clembo/core';
-import { type Access, localeOf, readPlan, readPlanMark } from '@clembo/store';
+import { type Access, localeOf, readPlan, readPlanAsColumns, readPlanMark } from '@clembo/store';
 import { notFound } from './answer';
 import { store } from './store';
 
@@ -53,22 +52,21 @@ export async function planAnswer(
   const headers = { ETag: tag, 'Cache-Control': 'private, no-cache' };
   if (request.headers.get('if-none-match') === tag) return new Response(null, { status: 304, headers });
   const bytes = await hold(tag, async () => {
-    const stored = await readPlan(store(), access, planId, edition);
+    const read = asColumns ? readPlanAsColumns : readPlan;
+    const stored = await read(store(), access, planId, edition);
     if (!stored) throw notFound(edition === undefined ? 'plan' : 'edition');
-    const { plan, version, sources, rows } = stored;
-    const { activities, links, ...head } = plan;
-    const body = {
-      plan: asColumns
-        ? { ...head, activities: packActivities(activities), links: packLinks(links) }
-        : { ...head, activities, links },
+    const { plan, version, sources } = stored;
+    const body = JSON.stringify({
+      plan,
       edition: stored.edition,
       locale,
       version,
       editions: stored.editions.map(({ id, name, working, baseline }) => ({ id, name, working, baseline })),
       sources: sources.map(({ no, name, sheet }) => ({ no, name, sheet })),
-      rows,
-    };
-    return new TextEncoder().encode(JSON.stringify(body));
+      ...('rows' in stored && { rows: stored.rows }),
+    });
+    // Columns are text already, which need not be read to be sent on.
+    return new TextEncoder().encode('columns' in stored ? `${body.slice(0, -1)},"columns":${stored.columns}}` : body);
   });
   return new Response(bytes as BodyInit, { headers: { ...headers, 'Content-Type': 'application/json' } });
 }

@@ -284,9 +284,15 @@ interface PlanBody {
 
 async function fetchPlan(planId: string, edition?: string): Promise<PlanBody> {
   const response = await fetch(`/api/plans/${planId}?form=columns${edition ? `&edition=${edition}` : ''}`);
-  const body = (await response.json()) as Omit<PlanBody, 'plan'> & { plan: PackedPlan; error?: string };
+  const body = (await response.json()) as Omit<PlanBody, 'plan' | 'rows'> & {
+    plan: Omit<Plan, 'activities' | 'links'>;
+    columns: Pick<PackedPlan, 'activities' | 'links'> & Pick<PlanBody, 'rows'>;
+    error?: string;
+  };
   if (!response.ok) throw new Error(body.error ?? 'The plan could not be loaded.');
-  return { ...body, plan: unpackPlan(body.plan) };
+  const { plan, columns, ...rest } = body;
+  const { rows, ...packed } = columns;
+  return { ...rest, rows, plan: unpackPlan({ ...plan, ...packed }) };
 }
 
 /** The command of what was not done. */

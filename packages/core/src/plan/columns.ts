@@ -8,23 +8,33 @@ export interface Columns {
   each: Record<string, unknown[]>;
 }
 
+/** Whether a value is the same as another, known by what it is written as. */
+function isSame(value: unknown, first: unknown, written: string | undefined): boolean {
+  if (value === first) return true;
+  if (typeof value !== 'object' || value === null || typeof first !== 'object' || first === null) return false;
+  if (Array.isArray(value) && value.length === 0) return written === '[]';
+  return JSON.stringify(value) === written;
+}
+
 function toColumns(list: readonly object[], fields: readonly string[]): Columns {
   const columns: Columns = { count: list.length, same: {}, each: {} };
+  const records = list as readonly Record<string, unknown>[];
   for (const field of fields) {
-    const values = list.map((record) => (record as Record<string, unknown>)[field]);
-    const first = JSON.stringify(values[0]);
-    const isPlain = typeof values[0] !== 'object' || values[0] === null;
-    const alike = isPlain ? values.every((v) => v === values[0]) : values.every((v) => JSON.stringify(v) === first);
-    if (alike) columns.same[field] = values[0];
-    else columns.each[field] = values;
+    const first = records[0]?.[field];
+    const written = JSON.stringify(first);
+    if (records.every((record) => isSame(record[field], first, written))) columns.same[field] = first;
+    else columns.each[field] = records.map((record) => record[field]);
   }
   return columns;
 }
 
 function fromColumns<T>({ count, same, each }: Columns, fields: readonly string[]): T[] {
+  // A copy of what all have in common, in which the rest is written over, is made far faster than one field by field.
+  const common = Object.fromEntries(fields.map((field) => [field, same[field]]));
+  const own = Object.entries(each);
   return Array.from({ length: count }, (_, i) => {
-    const record: Record<string, unknown> = {};
-    for (const field of fields) record[field] = field in each ? each[field]![i] : same[field];
+    const record = { ...common };
+    for (const [field, values] of own) record[field] = values[i];
     return record as T;
   });
 }

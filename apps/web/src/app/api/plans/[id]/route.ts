@@ -10,7 +10,8 @@ type Context = { params: Promise<{ id: string }> };
 
 /**
  * The working edition of a plan, or with `?edition=` another, for the worker that schedules and composes it in the
- * browser; and which editions there are, the latest first. With `?form=columns` activities and links come as columns.
+ * browser; and which editions there are, the latest first. With `?form=columns` activities, links and the rows of
+ * sources come apart from the plan, as columns.
  */
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
   answer(request, async () => {
