@@ -58,6 +58,7 @@ import {
   type SentPlan,
   type SentReading,
 } from './answers';
+import { forget, intakeOf, rememberTables, tablesOf } from './lately';
 import { writePages } from './writePages';
 import { writePlan, writeWhole } from './writePlan';
 
@@ -79,7 +80,9 @@ async function readFiles({ files }: ReadInput, report: Report): Promise<SentRead
   }
   const full = tables.filter(hasRows);
   if (full.length === 0) throw new UnreadableFile(`${files[0]!.name} has no rows below its headings.`);
-  return { tables: packTables(full) };
+  const packed = packTables(full);
+  rememberTables(packed, full);
+  return { tables: packed };
 }
 
 function wholeOf(bytes: Uint8Array, source: string): WholePlan {
@@ -124,18 +127,21 @@ const knownOf = (known: readonly unknown[]): ColumnMap[] =>
 /** How an intake begins: its tables by the maps that they had last time, or by a guess. */
 function beginIntake({ tables, known }: BeginInput, report: Report): Previewed {
   report('Looking through the columns', 0.75);
-  const all = unpackTables(tables);
+  const all = tablesOf(tables);
   const state = beginState(all, knownOf(known));
-  return { state, preview: previewIntake(all, state) };
+  return { state, preview: previewOf(tables, state) };
 }
 
 /** An intake after a change that a person made. */
 function changeIntake({ tables, state, change, known }: ChangeInput, report: Report): Previewed {
   report('Reading the rows', 0.5);
-  const all = unpackTables(tables);
+  const all = tablesOf(tables);
   const next = changeState(all, IntakeState.parse(state), IntakeChange.parse(change), knownOf(known));
-  return { state: next, preview: previewIntake(all, next) };
+  return { state: next, preview: previewOf(tables, next) };
 }
+
+const previewOf = (tables: Uint8Array, state: IntakeState) =>
+  previewIntake(tablesOf(tables), state, (parts, name) => intakeOf(tables, parts, name));
 
 /** What the sources of a plan are kept as. */
 function sourcesFor(
@@ -180,11 +186,11 @@ const isDateColumn = (m: ColumnMeaning): boolean => m.as === 'field' && fieldByI
 /** Makes the plan of an intake, with what it promised and a first page. */
 function makePlan({ tables, state, wish }: MakeInput, report: Report): SentPlan {
   report('Reading the rows', 0.2);
-  const all = unpackTables(tables);
+  const all = tablesOf(tables);
   const parts = usedParts(IntakeState.parse(state));
   const { name, strict, start } = wish;
   checkSettled(all, parts);
-  const intake = readParts(all, parts, { name, start });
+  const intake = start === null ? intakeOf(tables, parts, name) : readParts(all, parts, { name, start });
   if (intake.rowsTaken === 0)
     throw new UnreadableFile(
       'No row of this table could be taken in. Check which columns hold the names and the dates.',
@@ -200,6 +206,7 @@ function makePlan({ tables, state, wish }: MakeInput, report: Report): SentPlan 
   const { plan, baseline, placeOf } = intake;
   const promised = promisedEdition(plan, baseline);
   const brief = EXHIBITS.timeline.suggest(plan, schedulePlan(plan), promised ? 1 : 0);
+  forget();
   return {
     plan: packPlan(plan),
     promised: promised && packPlan(promised),

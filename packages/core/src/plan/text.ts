@@ -10,13 +10,19 @@ export const usableText = (text: string): string => text.replace(EACH, '\ufffd')
 /** The path to the first text (or name of a field) in a value that cannot be held, or null. Values hold no circles. */
 export function findUnusableText(value: unknown): PropertyKey[] | null {
   const path: PropertyKey[] = [];
+  // The same few keys stand in all activities.
+  const usable = new Set<string>();
   const look = (v: unknown): boolean => {
     if (typeof v === 'string') return UNUSABLE.test(v);
     if (typeof v !== 'object' || v === null) return false;
-    for (const [key, part] of Object.entries(v)) {
+    for (const key of Object.keys(v)) {
+      const part = (v as Record<string, unknown>)[key];
+      const isKnown = usable.has(key);
+      if (isKnown && (part === null || typeof part === 'number' || typeof part === 'boolean')) continue;
       path.push(key);
-      if (UNUSABLE.test(key) || look(part)) return true;
+      if ((!isKnown && UNUSABLE.test(key)) || look(part)) return true;
       path.pop();
+      if (!isKnown && !Array.isArray(v)) usable.add(key);
     }
     return false;
   };

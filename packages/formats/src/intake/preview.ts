@@ -6,7 +6,7 @@ import type { ColumnMap } from './columnMap';
 import { fieldById } from './fields';
 import { findHeader, findStatusDate } from './header';
 import { groupProblems, type ProblemGroup } from './problemGroups';
-import { readParts, titlesOf } from './readParts';
+import { type JointIntake, readParts, titlesOf } from './readParts';
 import type { Intake } from './readPlan';
 import type { RowKind } from './rows';
 import { type IntakePart, type IntakeState, shownPart, usedParts } from './state';
@@ -86,14 +86,19 @@ const MOST_VALUES = 60;
 const MOST_ROWS = 4000;
 
 /** What would come of the tables of an intake as it stands. */
-export function previewIntake(tables: readonly Table[], state: IntakeState): IntakePreview {
+export function previewIntake(
+  tables: readonly Table[],
+  state: IntakeState,
+  read: (parts: readonly IntakePart[], name: string) => JointIntake = (parts, name) =>
+    readParts(tables, parts, { name }),
+): IntakePreview {
   const part = shownPart(state);
   const table = tables[part.table]!;
   const { map } = part;
   const used = usedParts(state);
   const files = new Set(used.map((p) => tables[p.table]!.source));
   const name = planName([...files][0]!);
-  const joint = readParts(tables, used, { name });
+  const joint = read(used, name);
   const at = used.findIndex((p) => p.table === part.table);
   const own = at >= 0 ? joint.intakes[at]! : readParts(tables, [part], { name }).intakes[0]!;
   const { activities } = joint.plan;
