@@ -8,7 +8,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Browser, ElementHandle, Page } from 'puppeteer-core';
 import { openBrowser } from '../support/browser';
-import { byName } from '../support/desk';
+import { byName, changePart } from '../support/desk';
 import { fill, shows } from '../support/forms';
 import { type Asker, type OwnServer, ownServer } from '../support/ownServer';
 import { joined, PASSWORD } from '../support/people';
@@ -216,6 +216,87 @@ describe('a comment beside an activity', () => {
     expect(await faults(cleo)).toEqual([]);
     await cleo.browserContext().close();
   });
+});
+
+describe('who may not edit a plan', () => {
+  /** Somebody who was asked in, with a browser of their own. */
+  async function signedIn(name: string): Promise<Page> {
+    const page = await somebody('/sign-in');
+    await fill(page, `${name.toLowerCase().replace(' ', '.')}@saltmere.example`, PASSWORD);
+    await shows(page, 'Saltmere sea wall');
+    return page;
+  }
+  const names = (page: Page, selector: string) =>
+    page.$$eval(selector, (list) =>
+      list.map((e) => (e.getAttribute('aria-label') ?? e.textContent ?? '').trim()).filter(Boolean),
+    );
+  let exhibit = '';
+
+  test('is offered what they may do; a page is seen as they like, and nothing of it is kept', async () => {
+    const cleo = await signedIn('Cleo Pier');
+    await goTo(cleo, `/plans/${planId}/show`);
+    await shows(cleo, 'only to look at');
+    for (const no of ['New exhibit', 'More for The whole works', 'Move The whole works'])
+      expect(await names(cleo, 'button')).not.toContain(no);
+    await cleo.click('main a[href*="/show/"]');
+    await cleo.waitForSelector('[data-testid="page"] svg');
+    exhibit = cleo.url();
+    for (const no of ['Put onto the page', 'Comment']) expect(await names(cleo, 'header button')).not.toContain(no);
+    const { rows } = await server.pool.query('select version from exhibit where id = $1', [exhibit.split('/').at(-1)]);
+    await changePart(cleo, 'rows', 'each: one activity a row');
+    await cleo.waitForSelector('[data-testid="alone"]');
+    expect(await faults(cleo)).toEqual([]);
+    await cleo.reload({ waitUntil: 'networkidle2' });
+    await cleo.waitForSelector('[data-testid="page"] svg');
+    expect(await cleo.$('[data-testid="alone"]')).toBeNull();
+    const after = await server.pool.query('select version from exhibit where id = $1', [exhibit.split('/').at(-1)]);
+    expect(after.rows).toEqual(rows);
+    // In the ledger a change is refused in words, and nothing moves.
+    await goTo(cleo, `/plans/${planId}/structure`);
+    await cleo.waitForSelector('[data-cell="1 name"]');
+    const name = await text(cleo, '[data-cell="1 name"]');
+    await cleo.click('[data-cell="1 name"]');
+    await cleo.keyboard.press('F2');
+    await shows(cleo, 'You may look at this plan, not change it.');
+    expect(await text(cleo, '[data-cell="1 name"]')).toBe(name);
+    await goTo(cleo, `/plans/${planId}/share`);
+    await shows(cleo, 'Shared pages');
+    for (const no of ['A new folio', 'Share a page']) expect(await names(cleo, 'button')).not.toContain(no);
+    await cleo.browserContext().close();
+  }, 90_000);
+
+  test('says something at a place of the page where they may comment; it is answered and done there', async () => {
+    await joined(server, owner as Asker, 'Dora Sand', 'commenter');
+    const dora = await signedIn('Dora Sand');
+    await dora.goto(exhibit, { waitUntil: 'networkidle2' });
+    await dora.waitForSelector('[data-testid="page"] svg');
+    expect(await names(dora, 'header button')).not.toContain('Put onto the page');
+    await (await dora.waitForSelector('header button::-p-text(Comment)'))!.click();
+    const box = (await (await dora.$('[data-testid="page"] svg'))!.boundingBox())!;
+    await dora.mouse.click(box.x + box.width * 0.5, box.y + box.height * 0.4);
+    await dora.waitForSelector('[aria-label="Say something about this place"]');
+    await dora.keyboard.type('Is this agreed?');
+    await (await dora.waitForSelector('aside button::-p-text(Say it)'))!.click();
+    const pin = (await dora.waitForSelector('[data-pin="1"]'))!;
+    const at = (await pin.boundingBox())!;
+    expect(
+      Math.hypot(at.x + at.width / 2 - box.x - box.width * 0.5, at.y + at.height - box.y - box.height * 0.4),
+    ).toBeLessThan(6);
+    // Whoever owns the plan finds it there, answers and is done with it.
+    await ada.goto(exhibit, { waitUntil: 'networkidle2' });
+    await (await ada.waitForSelector('[data-pin="1"]'))!.click();
+    await ada.waitForSelector('aside[aria-label="Comment 1"]');
+    expect(await text(ada, 'aside[aria-label="Comment 1"]')).toMatch(/Dora Sand[\s\S]*Is this agreed\?/);
+    expect(await faults(ada)).toEqual([]);
+    await (await ada.waitForSelector('aside[aria-label="Comment 1"] button::-p-text(Answer)'))!.click();
+    await ada.waitForSelector('[aria-label="Your answer"]');
+    await ada.type('[aria-label="Your answer"]', 'With the harbour, yes.');
+    await (await ada.waitForSelector('aside[aria-label="Comment 1"] button::-p-text(Say it)'))!.click();
+    await shows(ada, 'With the harbour, yes.');
+    await (await ada.waitForSelector('aside[aria-label="Comment 1"] button::-p-text(Done)'))!.click();
+    await ada.waitForFunction(() => document.querySelector('[data-pin]') === null);
+    await dora.browserContext().close();
+  }, 90_000);
 });
 
 describe('a page that is shared', () => {

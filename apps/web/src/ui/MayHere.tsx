@@ -1,7 +1,5 @@
 'use client';
-import { useEffect, useState } from 'react';
-import { ask } from './ask';
-import { useMe } from './useMe';
+import { useMay } from './useMay';
 
 const WORDS: Record<string, string> = {
   viewer: 'only to look at',
@@ -10,21 +8,7 @@ const WORDS: Record<string, string> = {
 
 /** Says that a plan cannot be changed by who has opened it, before they try. */
 export function MayHere({ planId }: { planId: string }) {
-  const me = useMe();
-  const needed = me?.needed ?? false;
-  const [role, setRole] = useState<string | null>(null);
-  useEffect(() => {
-    let current = true;
-    // Where it cannot be known, a change that is refused says so.
-    if (needed)
-      ask<{ here: string | null }>(`/api/me?plan=${planId}`).then(
-        ({ here }) => current && setRole(here),
-        () => {},
-      );
-    return () => {
-      current = false;
-    };
-  }, [needed, planId]);
+  const { role } = useMay(planId);
   const words = role === null ? undefined : WORDS[role];
   return words === undefined ? null : (
     <span

@@ -54,6 +54,7 @@ export function SortableItem({
   name,
   className,
   handle = 'shrink-0 rounded text-soft/60 hover:text-ink',
+  fixed = false,
   children,
 }: {
   id: string;
@@ -61,6 +62,8 @@ export function SortableItem({
   className: string;
   /** How its handle looks. */
   handle?: string;
+  /** It stays where it is, and has no handle. */
+  fixed?: boolean;
   children: ReactNode;
 }) {
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
@@ -72,16 +75,18 @@ export function SortableItem({
       className={`${className} ${isDragging ? 'relative z-10 bg-wash shadow-md' : ''}`}
       style={{ transform: CSS.Translate.toString(transform), transition }}
     >
-      <button
-        type="button"
-        ref={setActivatorNodeRef}
-        {...attributes}
-        {...listeners}
-        aria-label={`Move ${name}`}
-        className={`cursor-grab ${handle}`}
-      >
-        <GripVertical size={15} aria-hidden />
-      </button>
+      {!fixed && (
+        <button
+          type="button"
+          ref={setActivatorNodeRef}
+          {...attributes}
+          {...listeners}
+          aria-label={`Move ${name}`}
+          className={`cursor-grab ${handle}`}
+        >
+          <GripVertical size={15} aria-hidden />
+        </button>
+      )}
       {children}
     </li>
   );

@@ -3,9 +3,11 @@ import type { Command } from '@clembo/core';
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useState } from 'react';
 import { ask, Refused } from '@/ui/ask';
+import { LOOK_ONLY, mayNow } from '@/ui/useMay';
 import type { PlanHead, PlanRoom } from './plan.worker';
 import { ME, type Other, setOthers } from './presence';
 import { signal } from './signal';
+import { steady } from './steady';
 
 export interface OpenRoom {
   room: Remote<PlanRoom>;
@@ -23,6 +25,8 @@ interface Opened {
   version: number;
   room: Remote<PlanRoom>;
   ready: Promise<OpenRoom>;
+  /** The head as it was shown last. */
+  head: PlanHead | null;
   turns: Turns | null;
   /** The last change that was asked for, as it is shown, and as it is kept: one comes after the other. */
   seen: Promise<unknown>;
@@ -65,8 +69,10 @@ function openRoom(planId: string, version: number): Opened {
     room,
     ready: room.open(planId).then((head) => {
       opened.version = head.version;
+      opened.head = head;
       return { room, head };
     }),
+    head: null,
     turns: null,
     seen: Promise.resolve(),
     last: Promise.resolve(),
@@ -79,6 +85,12 @@ function openRoom(planId: string, version: number): Opened {
     if (open === opened) open = null;
   });
   return opened;
+}
+
+/** Has a new head shown, of which only what has changed is new. */
+function showHead(opened: Opened, head: PlanHead): void {
+  opened.head = steady(opened.head, head);
+  opened.ready = Promise.resolve({ room: opened.room, head: opened.head });
 }
 
 /** Opens the plan anew, as it stands on the server now. */
@@ -125,7 +137,7 @@ async function catchUp(opened: Opened, upTo: number): Promise<void> {
   const version = opened.version + missed.length;
   const head = await answered(opened, opened.room.apply(missed, version));
   opened.version = version;
-  opened.ready = Promise.resolve({ room: opened.room, head });
+  showHead(opened, head);
 }
 
 interface Steps {
@@ -210,8 +222,9 @@ function write(
 ): Promise<Written | null> {
   const opened = open;
   if (opened?.planId !== planId) return Promise.reject(new Refused('The plan is not open any more. Open it again.'));
+  if (!mayNow(planId).edit) return Promise.reject(new Refused(LOOK_ONLY));
   const show = (head: PlanHead) => {
-    opened.ready = Promise.resolve({ room: opened.room, head });
+    showHead(opened, head);
     if (open === opened) tell();
   };
   // It is seen at once, and kept while it is looked at.

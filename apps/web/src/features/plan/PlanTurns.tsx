@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import { useKeys } from '@/ui/keys';
 import { toast, wrong } from '@/ui/Toasts';
+import { useMay } from '@/ui/useMay';
 import { UndoRedo } from '@/ui/UndoRedo';
 import { type OpenRoom, turnPlan, useAway, useKeeping, usePlanTurns } from '@/workers/planRoom';
 
@@ -9,8 +10,9 @@ import { type OpenRoom, turnPlan, useAway, useKeeping, usePlanTurns } from '@/wo
 export function PlanTurns({ planId, open }: { planId: string; open: OpenRoom | null }) {
   const turns = usePlanTurns(planId, open);
   const [busy, setBusy] = useState(false);
+  const { edit } = useMay(planId);
   const turn = async (undo: boolean) => {
-    if (busy || (undo ? turns.undo : turns.redo) === null) return;
+    if (busy || !edit || (undo ? turns.undo : turns.redo) === null) return;
     setBusy(true);
     try {
       const words = await turnPlan(planId, undo);
@@ -36,14 +38,16 @@ export function PlanTurns({ planId, open }: { planId: string; open: OpenRoom | n
           keeping …
         </span>
       )}
-      <UndoRedo
-        canUndo={turns.undo !== null}
-        canRedo={turns.redo !== null}
-        undoWords={turns.undo}
-        redoWords={turns.redo}
-        onUndo={() => void turn(true)}
-        onRedo={() => void turn(false)}
-      />
+      {edit && (
+        <UndoRedo
+          canUndo={turns.undo !== null}
+          canRedo={turns.redo !== null}
+          undoWords={turns.undo}
+          redoWords={turns.redo}
+          onUndo={() => void turn(true)}
+          onRedo={() => void turn(false)}
+        />
+      )}
     </>
   );
 }

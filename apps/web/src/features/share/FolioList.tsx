@@ -7,7 +7,9 @@ import { useState } from 'react';
 import { usePlanSearch } from '@/features/planSearch';
 import { ask } from '@/ui/ask';
 import { Frame, type FramePlan } from '@/ui/Frame';
+import { EditOnly } from '@/ui/EditOnly';
 import { toast, wrong } from '@/ui/Toasts';
+import { useMay } from '@/ui/useMay';
 import { usePlanRoom } from '@/workers/planRoom';
 import { SharedPages } from './SharedPages';
 import { Weekly } from './Weekly';
@@ -26,6 +28,7 @@ export function FolioList({ plan, version, plans, folios }: Props) {
   const { open } = usePlanRoom(plan.id, version);
   const search = usePlanSearch(plan.id, open, []);
   const [busy, setBusy] = useState(false);
+  const { edit } = useMay(plan.id);
   const own = plans.find((p) => p.id === plan.id);
   const exhibits = new Set(own?.exhibits.map((e) => e.id));
   const isOwn = (f: Folio) => f.pages.some((p) => exhibits.has(p.exhibit));
@@ -63,14 +66,16 @@ export function FolioList({ plan, version, plans, folios }: Props) {
           <div className="flex items-baseline gap-4">
             <h1 className="font-serif text-[20px] font-semibold">Folios</h1>
             <p className="text-soft">Pages for an audience, in an order, to present and to send</p>
-            <button
-              type="button"
-              className="action ml-auto"
-              disabled={busy}
-              onClick={() => void make(Folio.parse({ name: `Folio of ${plan.name}`.slice(0, 200) }))}
-            >
-              <Plus size={15} aria-hidden /> A new folio
-            </button>
+            {edit && (
+              <button
+                type="button"
+                className="action ml-auto"
+                disabled={busy}
+                onClick={() => void make(Folio.parse({ name: `Folio of ${plan.name}`.slice(0, 200) }))}
+              >
+                <Plus size={15} aria-hidden /> A new folio
+              </button>
+            )}
           </div>
           {sorted.length === 0 && (
             <p className="mt-6 max-w-xl text-soft">
@@ -89,14 +94,16 @@ export function FolioList({ plan, version, plans, folios }: Props) {
                   >
                     {name}
                   </Link>
-                  <button
-                    type="button"
-                    aria-label={`Put away ${name}`}
-                    className="rounded p-0.5 text-soft hover:bg-line"
-                    onClick={() => void drop(id, name)}
-                  >
-                    <Trash2 size={15} />
-                  </button>
+                  {edit && (
+                    <button
+                      type="button"
+                      aria-label={`Put away ${name}`}
+                      className="rounded p-0.5 text-soft hover:bg-line"
+                      onClick={() => void drop(id, name)}
+                    >
+                      <Trash2 size={15} />
+                    </button>
+                  )}
                 </div>
                 <p className="mt-1 text-[14px] text-soft">
                   {folio.pages.length} {folio.pages.length === 1 ? 'page' : 'pages'}
@@ -115,7 +122,7 @@ export function FolioList({ plan, version, plans, folios }: Props) {
               </li>
             ))}
           </ul>
-          {ready.length > 0 && (
+          {edit && ready.length > 0 && (
             <section aria-label="Ready-made folios" className="mt-8">
               <h2 className="font-serif text-[17px] font-semibold">Made of the exhibits of this plan</h2>
               <ul className="mt-3 grid gap-3 md:grid-cols-2 lg:grid-cols-4">
@@ -142,7 +149,9 @@ export function FolioList({ plan, version, plans, folios }: Props) {
             exhibits={(own?.exhibits ?? []).map(({ id, name }) => ({ id, name }))}
             folios={sorted.filter((f) => f.folio.pages.length > 0).map(({ id, name }) => ({ id, name }))}
           />
-          <Weekly planId={plan.id} folios={sorted.map(({ id, name }) => ({ id, name }))} />
+          <EditOnly planId={plan.id}>
+            <Weekly planId={plan.id} folios={sorted.map(({ id, name }) => ({ id, name }))} />
+          </EditOnly>
         </div>
       </div>
     </Frame>

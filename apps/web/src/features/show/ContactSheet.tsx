@@ -13,6 +13,7 @@ import { useRemoval } from '@/ui/removal';
 import { moved, Sortable, SortableItem } from '@/ui/Sortable';
 import { takeFile } from '@/ui/takeFile';
 import { wrong } from '@/ui/Toasts';
+import { useMay } from '@/ui/useMay';
 import { type OpenRoom, usePlanRoom } from '@/workers/planRoom';
 import { usePlanSearch } from '../planSearch';
 import { FORMATS } from './ExportMenu';
@@ -30,6 +31,7 @@ interface Exhibit {
 export function ContactSheet({ plan, version, exhibits }: { plan: FramePlan; version: number; exhibits: Exhibit[] }) {
   const router = useRouter();
   const { open, error } = usePlanRoom(plan.id, version);
+  const { edit } = useMay(plan.id);
   const search = usePlanSearch(plan.id, open);
   const { remove, isGone } = useRemoval('/api/exhibits');
   const [adding, setAdding] = useState(false);
@@ -71,7 +73,7 @@ export function ContactSheet({ plan, version, exhibits }: { plan: FramePlan; ver
       return next;
     });
   const wanted = shown.filter((e) => chosen.size === 0 || chosen.has(e.id));
-  useKeys({ n: () => open && setAdding(true) });
+  useKeys({ n: () => open && edit && setAdding(true) });
 
   return (
     <Frame
@@ -80,9 +82,11 @@ export function ContactSheet({ plan, version, exhibits }: { plan: FramePlan; ver
       search={search}
       controls={
         <>
-          <button type="button" className="action" disabled={!open} onClick={() => setAdding(true)}>
-            <Plus size={16} aria-hidden /> New exhibit
-          </button>
+          {edit && (
+            <button type="button" className="action" disabled={!open} onClick={() => setAdding(true)}>
+              <Plus size={16} aria-hidden /> New exhibit
+            </button>
+          )}
           {shown.length > 0 && (
             <Menu>
               <MenuButton className="quiet">
@@ -113,8 +117,13 @@ export function ContactSheet({ plan, version, exhibits }: { plan: FramePlan; ver
         )}
         {shown.length === 0 && (
           <p className="text-soft">
-            No exhibits yet. Press <b>New exhibit</b> (or <kbd>n</kbd>) and Clembo shows what pages this plan could
-            give.
+            No exhibits yet.
+            {edit && (
+              <>
+                {' '}
+                Press <b>New exhibit</b> (or <kbd>n</kbd>) and Clembo shows what pages this plan could give.
+              </>
+            )}
           </p>
         )}
         <Sortable grid ids={shown.map((e) => e.id)} onMove={move}>
@@ -125,6 +134,7 @@ export function ContactSheet({ plan, version, exhibits }: { plan: FramePlan; ver
                 id={e.id}
                 name={e.name}
                 className="relative"
+                fixed={!edit}
                 handle="absolute top-2 right-2 z-10 rounded bg-paper/90 p-0.5 text-soft shadow-sm hover:text-ink"
               >
                 <Link
@@ -144,32 +154,34 @@ export function ContactSheet({ plan, version, exhibits }: { plan: FramePlan; ver
                     onChange={() => toggle(e.id)}
                   />
                   <div className="min-w-0 flex-1">
-                    <Name exhibit={e} />
+                    {edit ? <Name exhibit={e} /> : <p className="truncate px-1 font-semibold">{e.name}</p>}
                     <p className="px-1 text-[14px] text-soft">
                       {spoken(e.brief.kind).title.toLowerCase()} · {e.brief.page}
                     </p>
                   </div>
-                  <Menu>
-                    <MenuButton aria-label={`More for ${e.name}`} className="rounded p-1 hover:bg-line">
-                      <MoreHorizontal size={18} />
-                    </MenuButton>
-                    <MenuItems anchor="bottom end" className="panel w-44">
-                      <MenuItem>
-                        <button
-                          type="button"
-                          className="choice w-full"
-                          onClick={() => void add(`${e.name}, copy`, e.brief)}
-                        >
-                          Duplicate
-                        </button>
-                      </MenuItem>
-                      <MenuItem>
-                        <button type="button" className="choice w-full" onClick={() => remove(e.id, e.name)}>
-                          Delete
-                        </button>
-                      </MenuItem>
-                    </MenuItems>
-                  </Menu>
+                  {edit && (
+                    <Menu>
+                      <MenuButton aria-label={`More for ${e.name}`} className="rounded p-1 hover:bg-line">
+                        <MoreHorizontal size={18} />
+                      </MenuButton>
+                      <MenuItems anchor="bottom end" className="panel w-44">
+                        <MenuItem>
+                          <button
+                            type="button"
+                            className="choice w-full"
+                            onClick={() => void add(`${e.name}, copy`, e.brief)}
+                          >
+                            Duplicate
+                          </button>
+                        </MenuItem>
+                        <MenuItem>
+                          <button type="button" className="choice w-full" onClick={() => remove(e.id, e.name)}>
+                            Delete
+                          </button>
+                        </MenuItem>
+                      </MenuItems>
+                    </Menu>
+                  )}
                 </div>
               </SortableItem>
             ))}

@@ -1,5 +1,6 @@
 'use client';
 import { type Brief, type HandoffsBrief, type Picture } from '@clembo/scene/brief';
+import { MessageSquarePlus } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { AboutThis } from '@/ui/comments/AboutThis';
@@ -8,6 +9,7 @@ import { useKeys } from '@/ui/keys';
 import type { Found } from '@/ui/SearchAndAct';
 import { wrong } from '@/ui/Toasts';
 import { UndoRedo } from '@/ui/UndoRedo';
+import { useMay } from '@/ui/useMay';
 import type { ComposedPage, Facts } from '@/workers/plan.worker';
 import { usePlanRoom } from '@/workers/planRoom';
 import { usePlanSearch } from '../planSearch';
@@ -42,10 +44,12 @@ interface Props {
 export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
   const router = useRouter();
   const { open, error } = usePlanRoom(plan.id, version);
-  const { brief, change, undo, redo, canUndo, canRedo, unsaved, saved } = useBrief(
+  const may = useMay(plan.id);
+  const { brief, change, undo, redo, canUndo, canRedo, unsaved, saved, alone } = useBrief(
     exhibit.id,
     exhibit.brief,
     exhibit.version,
+    may.edit,
   );
   const [page, setPage] = useState<ComposedPage | null>(null);
   const [sheet, setSheet] = useState(1);
@@ -162,7 +166,7 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
         run: () => setTimeout(() => document.querySelector<HTMLElement>('[data-testid="type-brief"]')?.click(), 50),
       },
       ...(hand
-        ? TOOLS.filter(([own]) => own !== 'picture').map(
+        ? TOOLS.filter(([own]) => (own === 'comment' ? may.comment : own !== 'picture' && may.edit)).map(
             ([own, title, how]): Found => ({
               id: `put ${own}`,
               group: 'Actions',
@@ -190,7 +194,7 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
         }),
       ),
     ],
-    [exhibit.id, siblings, plan.id, router, saved, undo, redo, editBrief, wide, page, sheet, hand],
+    [exhibit.id, siblings, plan.id, router, saved, undo, redo, editBrief, wide, page, sheet, hand, may],
   );
   const search = usePlanSearch(plan.id, open, actions);
 
@@ -234,7 +238,7 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
       search={search}
       controls={
         <>
-          {hand && (
+          {hand && may.edit && (
             <PutOn
               tool={tool}
               onTool={setTool}
@@ -245,6 +249,11 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
                 }, wrong)
               }
             />
+          )}
+          {hand && !may.edit && may.comment && (
+            <button type="button" className="quiet" onClick={() => setTool('comment')}>
+              <MessageSquarePlus size={15} aria-hidden /> Comment
+            </button>
           )}
           <UndoRedo canUndo={canUndo} canRedo={canRedo} onUndo={undo} onRedo={redo} />
           <ExportMenu
@@ -362,6 +371,8 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
             name={exhibit.name}
             version={exhibit.version}
             unsaved={unsaved}
+            alone={alone}
+            mayEdit={may.edit}
             exhibitId={exhibit.id}
             sheet={page.sheet}
             onSheet={setSheet}

@@ -21,6 +21,8 @@ export function FitStrip({
   name,
   version,
   unsaved,
+  alone,
+  mayEdit,
   exhibitId,
   sheet,
   onSheet,
@@ -41,6 +43,9 @@ export function FitStrip({
   version: number;
   /** The brief on screen could not be kept on the server. */
   unsaved: boolean;
+  /** What is seen was changed by somebody who may not keep it. */
+  alone: boolean;
+  mayEdit: boolean;
   exhibitId: string;
   sheet: ComposedPage['sheet'];
   onSheet: (sheet: number) => void;
@@ -63,6 +68,7 @@ export function FitStrip({
           <input
             key={kept.name}
             defaultValue={kept.name}
+            readOnly={!mayEdit}
             className="max-w-80 min-w-32 [field-sizing:content] rounded border border-transparent bg-transparent px-1.5 py-0.5 font-semibold hover:border-line focus:border-line"
             onBlur={(e) => rename(e.target.value)}
             onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
@@ -72,6 +78,11 @@ export function FitStrip({
         {children}
       </div>
       <div className="flex max-w-[56%] min-w-0 shrink-0 items-center gap-3">
+        {alone && (
+          <span role="status" data-testid="alone" className="shrink-0 text-soft">
+            Seen so by you alone; nothing of it is kept
+          </span>
+        )}
         {unsaved && (
           <span role="alert" className="shrink-0 font-semibold text-madder">
             Not kept yet; it is tried again

@@ -28,9 +28,10 @@ function difference(from: Brief, to: Brief): Partial<Brief> {
 
 /**
  * The brief of an exhibit with its history. Every change is kept on the server at once, part by part, so that what
- * others change meanwhile stays; what cannot be kept is said, held here, and tried again.
+ * others change meanwhile stays; what cannot be kept is said, held here, and tried again. Whoever may not edit the plan
+ * sees the page as they like, and nothing of it is kept.
  */
-export function useBrief(exhibitId: string, first: Brief, version: number) {
+export function useBrief(exhibitId: string, first: Brief, version: number, mayKeep: boolean) {
   const [history, setHistory] = useState<History>({ past: [], now: first, future: [] });
   const [unsaved, setUnsaved] = useState(false);
   /** What the server is known to have. */
@@ -81,10 +82,10 @@ export function useBrief(exhibitId: string, first: Brief, version: number) {
   }, [exhibitId, adopt, change]);
 
   useEffect(() => {
-    if (Object.keys(difference(kept.current.brief, now)).length === 0) return;
+    if (!mayKeep || Object.keys(difference(kept.current.brief, now)).length === 0) return;
     saving.current = saving.current.catch(() => {}).then(keep);
     saving.current.catch(wrong);
-  }, [now, keep]);
+  }, [now, keep, mayKeep]);
 
   // What could not be kept is tried again, until it is.
   useEffect(() => {
@@ -121,5 +122,7 @@ export function useBrief(exhibitId: string, first: Brief, version: number) {
     canRedo: history.future.length > 0,
     unsaved,
     saved,
+    /** What is seen here is seen by nobody else. */
+    alone: !mayKeep && Object.keys(difference(kept.current.brief, now)).length > 0,
   };
 }

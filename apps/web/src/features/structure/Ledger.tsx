@@ -1,7 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useLayoutEffect, useState } from 'react';
 import { PlanFrame } from '@/features/plan/PlanFrame';
 import type { FramePlan } from '@/ui/Frame';
 import { wrong } from '@/ui/Toasts';
@@ -56,7 +56,8 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
   useTellWhere(planId, chosen.ref);
   const wanted = address.get('ref');
 
-  useEffect(() => {
+  // What is seen of a change is asked for before the browser paints: an edit waits for no frame that shows nothing new.
+  useLayoutEffect(() => {
     if (!arrangement) return;
     let current = true;
     const asked = undatedOnly

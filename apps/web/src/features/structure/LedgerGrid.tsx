@@ -3,8 +3,9 @@ import { type Arrangement, dayOf, isTest, selectFields } from '@clembo/core';
 import { editorOf, fieldAbout } from '@clembo/formats/typed';
 import { formatDay } from '@clembo/scene/dates';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { wrong as sayWrong } from '@/ui/Toasts';
+import { LOOK_ONLY, mayNow } from '@/ui/useMay';
 import type { LedgerShape, Neighbours } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
 import type { Other } from '@/workers/presence';
@@ -112,7 +113,7 @@ export function LedgerGrid(props: Props) {
   }, [openAt, around, list]);
   const items = list.getVirtualItems();
   const [from, to] = [items[0]?.index ?? 0, items.at(-1)?.index ?? 0];
-  useEffect(() => lines.want(from, to), [lines, from, to]);
+  useLayoutEffect(() => lines.want(from, to), [lines, from, to]);
   const all = shape.range ?? [0, 30];
   // A little room at both ends, so that nothing is cut in two.
   const room = Math.max(1, Math.round((all[1] - all[0]) / 50));
@@ -219,6 +220,7 @@ export function LedgerGrid(props: Props) {
   );
 
   const edit = async (row: number, col: number, begin: string | null) => {
+    if (!mayNow(planId).edit) return sayWrong(new Error(LOOK_ONLY));
     const line = lines.at(row);
     const field = fields[col]!;
     if (row >= shape.lines) {

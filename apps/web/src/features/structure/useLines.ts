@@ -1,5 +1,5 @@
 'use client';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useLayoutEffect, useRef, useState } from 'react';
 import { wrong } from '@/ui/Toasts';
 import type { LedgerShape, LedgerShown } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
@@ -14,7 +14,7 @@ export function useLines(open: OpenRoom, shape: LedgerShape) {
   const [, setTick] = useState(0);
   /** The shape that the lines in sight were last asked for and came. */
   const [came, setCame] = useState<LedgerShape | null>(null);
-  useEffect(() => {
+  useLayoutEffect(() => {
     asked.current = new Set();
     setTick((t) => t + 1);
   }, [shape]);
