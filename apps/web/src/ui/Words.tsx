@@ -5,11 +5,14 @@ interface Props {
   value: string;
   placeholder?: string;
   className?: string;
+  /** They cannot be changed here. */
+  fixed?: boolean;
   onSay: (text: string) => void;
 }
 
 /** Words that are changed where they stand: Enter keeps them, Escape leaves them as they were. */
-export function Words({ label, value, placeholder, className = '', onSay }: Props) {
+export function Words({ label, value, placeholder, className = '', fixed = false, onSay }: Props) {
+  if (fixed) return value === '' ? null : <p className={className}>{value}</p>;
   return (
     <input
       key={value}

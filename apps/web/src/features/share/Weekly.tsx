@@ -4,6 +4,7 @@ import Link from 'next/link';
 import { useCallback, useEffect, useState } from 'react';
 import { ask, awaitJob } from '@/ui/ask';
 import { toast, wrong } from '@/ui/Toasts';
+import { useMay } from '@/ui/useMay';
 import { type Said, WeeklyForm } from './WeeklyForm';
 
 interface Report {
@@ -42,6 +43,7 @@ const when = (iso: string, zone: string): string =>
 /** What a plan does by itself every week: the newest file of a folder in, a folio out; and how that went. */
 export function Weekly({ planId, folios }: { planId: string; folios: { id: string; name: string }[] }) {
   const [shown, setShown] = useState<Shown | null>(null);
+  const { edit } = useMay(planId);
   const [editing, setEditing] = useState(false);
   const [busy, setBusy] = useState('');
   const path = `/api/plans/${planId}/weekly`;
@@ -83,6 +85,8 @@ export function Weekly({ planId, folios }: { planId: string; folios: { id: strin
     setBusy('');
     await look();
   };
+  // Whoever may only look is not asked to set one up.
+  if (!edit && !weekly) return null;
   return (
     <section aria-label="Every week" className="mt-10">
       <h2 className="font-serif text-[17px] font-semibold">Every week</h2>

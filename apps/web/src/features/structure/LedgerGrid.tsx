@@ -5,7 +5,7 @@ import { formatDay } from '@clembo/scene/dates';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { wrong as sayWrong } from '@/ui/Toasts';
-import { LOOK_ONLY, mayNow } from '@/ui/useMay';
+import { LOOK_ONLY, useMay } from '@/ui/useMay';
 import type { LedgerShape, Neighbours } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
 import type { Other } from '@/workers/presence';
@@ -36,6 +36,9 @@ const MOVES: Record<string, [down: number, right: number]> = {
   ArrowLeft: [0, -1],
   ArrowRight: [0, 1],
 };
+
+/** What can be done with rows without changing them. */
+const LOOKING = ['Only like this', 'Find', 'Neighbours', 'Close'];
 
 interface Props {
   planId: string;
@@ -76,6 +79,7 @@ export function LedgerGrid(props: Props) {
   const [anchor, setAnchor] = useState<Spot | null>(null);
   /** Rows that are to be repeated in units. */
   const [repeating, setRepeating] = useState<string[] | null>(null);
+  const may = useMay(planId);
   const [editing, setEditing] = useState<Editing | null>(null);
   /** The activity that stands open with its neighbours. */
   const [opened, setOpened] = useState<string | null>(null);
@@ -220,7 +224,7 @@ export function LedgerGrid(props: Props) {
   );
 
   const edit = async (row: number, col: number, begin: string | null) => {
-    if (!mayNow(planId).edit) return sayWrong(new Error(LOOK_ONLY));
+    if (!may.edit) return sayWrong(new Error(LOOK_ONLY));
     const line = lines.at(row);
     const field = fields[col]!;
     if (row >= shape.lines) {
@@ -550,9 +554,9 @@ export function LedgerGrid(props: Props) {
       )}
       {repeating && <RepeatSheet planId={planId} open={open} refs={repeating} onClose={() => setRepeating(null)} />}
       <GridFoot
-        acts={acts}
+        acts={may.edit ? acts : acts.filter(([name]) => LOOKING.includes(name))}
         chosen={anchor ? `${area.bottom - area.top + 1} rows, ${area.right - area.left + 1} columns` : ''}
-        follow={open.head.source === 'given' ? follow : null}
+        follow={may.edit && open.head.source === 'given' ? follow : null}
         onFollow={setFollow}
         bad={foreseen?.bad ?? (drag === null && wrongs.size > 0)}
         words={

@@ -3,6 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { ask } from '@/ui/ask';
 import { toast, wrong } from '@/ui/Toasts';
+import { useMay } from '@/ui/useMay';
 import { Words } from '@/ui/Words';
 
 export interface EditionCard {
@@ -22,6 +23,7 @@ export function Editions({ planId, editions }: { planId: string; editions: Editi
   const [chosen, setChosen] = useState<string[]>([]);
   const [keeping, setKeeping] = useState('');
   const [busy, setBusy] = useState(false);
+  const { edit } = useMay(planId);
   const run = async (work: () => Promise<unknown>, words?: string) => {
     setBusy(true);
     try {
@@ -73,6 +75,7 @@ export function Editions({ planId, editions }: { planId: string; editions: Editi
                   label={`Name of the edition ${e.name}`}
                   value={e.name}
                   className="font-semibold"
+                  fixed={!edit}
                   onSay={(name) => name !== '' && describe(e.id, { name })}
                 />
                 {e.working && <Tag>working edition</Tag>}
@@ -82,6 +85,7 @@ export function Editions({ planId, editions }: { planId: string; editions: Editi
                 label={`Note on ${e.name}`}
                 value={e.note}
                 placeholder="Add a note"
+                fixed={!edit}
                 className="text-[14.5px]"
                 onSay={(note) => describe(e.id, { note })}
               />
@@ -95,7 +99,7 @@ export function Editions({ planId, editions }: { planId: string; editions: Editi
                   .join(' · ')}
               </p>
             </div>
-            {!e.working && (
+            {edit && !e.working && (
               <span className="flex shrink-0 gap-2">
                 {!e.baseline && (
                   <button
@@ -126,29 +130,34 @@ export function Editions({ planId, editions }: { planId: string; editions: Editi
           </li>
         ))}
       </ul>
-      <form
-        className="mt-3 flex items-center gap-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          const name = keeping.trim();
-          if (name === '') return;
-          void run(() => ask(path, { method: 'POST', json: { name } }), `The plan as it stands is kept as “${name}”.`);
-          setKeeping('');
-        }}
-      >
-        <label className="flex items-center gap-2">
-          <span className="text-soft">Keep the plan as it stands, as</span>
-          <input
-            value={keeping}
-            onChange={(event) => setKeeping(event.target.value)}
-            placeholder="Name of the edition"
-            className="w-56 rounded-md border border-line bg-paper px-2.5 py-1"
-          />
-        </label>
-        <button type="submit" className="quiet py-1" disabled={keeping.trim() === '' || busy}>
-          Keep it
-        </button>
-      </form>
+      {edit && (
+        <form
+          className="mt-3 flex items-center gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            const name = keeping.trim();
+            if (name === '') return;
+            void run(
+              () => ask(path, { method: 'POST', json: { name } }),
+              `The plan as it stands is kept as “${name}”.`,
+            );
+            setKeeping('');
+          }}
+        >
+          <label className="flex items-center gap-2">
+            <span className="text-soft">Keep the plan as it stands, as</span>
+            <input
+              value={keeping}
+              onChange={(event) => setKeeping(event.target.value)}
+              placeholder="Name of the edition"
+              className="w-56 rounded-md border border-line bg-paper px-2.5 py-1"
+            />
+          </label>
+          <button type="submit" className="quiet py-1" disabled={keeping.trim() === '' || busy}>
+            Keep it
+          </button>
+        </form>
+      )}
     </section>
   );
 }

@@ -3,10 +3,10 @@ import type { ProblemGroup } from '@clembo/formats/columns';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { ask, awaitJob } from '@/ui/ask';
-import { EditOnly } from '@/ui/EditOnly';
 import { Frame, type FramePlan } from '@/ui/Frame';
 import { useKeys } from '@/ui/keys';
 import { toast, wrong } from '@/ui/Toasts';
+import { useMay } from '@/ui/useMay';
 import { usePlanSearch } from '../../planSearch';
 import { many } from '../desk/Outcome';
 import { TakeIn } from '../TakeIn';
@@ -65,10 +65,11 @@ export function PlanGather({ plan, canReopen, sources, problems, editions, refre
       setBusy(false);
     }
   };
+  const { edit } = useMay(plan.id);
   const [latest] = refreshes;
   useKeys({
-    'mod+z': () => latest && !latest.undone && !busy && void turn(latest.id, true),
-    'mod+shift+z': () => latest?.undone && !busy && void turn(latest.id, false),
+    'mod+z': () => edit && latest && !latest.undone && !busy && void turn(latest.id, true),
+    'mod+shift+z': () => edit && latest?.undone && !busy && void turn(latest.id, false),
   });
   return (
     <Frame stage="Gather" plan={plan} search={search}>
@@ -76,83 +77,85 @@ export function PlanGather({ plan, canReopen, sources, problems, editions, refre
         <div className="mx-auto max-w-[1240px] px-8 pt-6">
           <GatherTabs planId={plan.id} current="Sources and editions" />
         </div>
-        <EditOnly planId={plan.id}>
-          <div className="mx-auto grid max-w-[1240px] grid-cols-[minmax(270px,370px)_minmax(0,1fr)] gap-9 px-8 py-6">
+        <div
+          className={`mx-auto grid max-w-[1240px] gap-9 px-8 py-6 ${edit ? 'grid-cols-[minmax(270px,370px)_minmax(0,1fr)]' : ''}`}
+        >
+          {edit && (
             <div>
               <TakeIn planId={plan.id} />
             </div>
-            <div className="min-w-0 space-y-8">
-              <section aria-labelledby="from">
-                <div className="flex items-baseline gap-4">
-                  <h2 id="from" className="font-serif text-[22px] font-semibold">
-                    Where it came from
-                  </h2>
-                  {canReopen && (
-                    <button type="button" className="quiet ml-auto py-1" disabled={busy} onClick={() => void reopen()}>
-                      Open its columns
-                    </button>
-                  )}
-                </div>
-                {sources.length === 0 ? (
-                  <p className="mt-1 text-soft">It was made here, of no file.</p>
-                ) : (
-                  <ul className="mt-2 divide-y divide-line border-y border-line">
-                    {sources.slice(0, 12).map((s) => (
-                      <li
-                        key={s.no}
-                        className={`flex items-baseline gap-3 py-1.5 ${s.reading === last ? '' : 'text-soft'}`}
-                      >
-                        <span className="min-w-0 truncate font-semibold">{s.name}</span>
-                        {s.sheet && <span className="truncate">sheet {s.sheet}</span>}
-                        <span className="ml-auto shrink-0 text-[14px] text-soft">
-                          {s.reading === last ? 'read ' : 'read before, '}
-                          {s.when}
-                        </span>
-                      </li>
-                    ))}
-                  </ul>
+          )}
+          <div className="min-w-0 space-y-8">
+            <section aria-labelledby="from">
+              <div className="flex items-baseline gap-4">
+                <h2 id="from" className="font-serif text-[22px] font-semibold">
+                  Where it came from
+                </h2>
+                {edit && canReopen && (
+                  <button type="button" className="quiet ml-auto py-1" disabled={busy} onClick={() => void reopen()}>
+                    Open its columns
+                  </button>
                 )}
-                {problems.length > 0 && (
-                  <Worklist problems={problems} canReopen={canReopen} onReopen={() => void reopen()} />
-                )}
-              </section>
-              {refreshes.length > 0 && (
-                <section aria-labelledby="refreshes">
-                  <h2 id="refreshes" className="font-serif text-[22px] font-semibold">
-                    Refreshes
-                  </h2>
-                  <ul className="mt-2 divide-y divide-line border-y border-line">
-                    {refreshes.map((r, k) => (
-                      <li key={r.id} className="flex items-baseline gap-3 py-1.5">
-                        <span className={`truncate font-semibold ${r.undone ? 'text-soft line-through' : ''}`}>
-                          {r.name}
-                        </span>
-                        <span className="truncate text-soft">
-                          {many(r.counts.accepted, 'change', 'changes')} accepted
-                          {r.counts.refused > 0 ? `, ${r.counts.refused} refused` : ''}
-                          {r.undone ? ', taken back' : ''}
-                        </span>
-                        <span className="ml-auto shrink-0 text-[14px] text-soft">{r.when}</span>
-                        {k === 0 && (
-                          <button
-                            type="button"
-                            className="quiet shrink-0 py-0.5"
-                            disabled={busy}
-                            onClick={() => void turn(r.id, !r.undone)}
-                          >
-                            {r.undone ? 'Do it again' : 'Take it back'}
-                          </button>
-                        )}
-                      </li>
-                    ))}
-                  </ul>
-                </section>
+              </div>
+              {sources.length === 0 ? (
+                <p className="mt-1 text-soft">It was made here, of no file.</p>
+              ) : (
+                <ul className="mt-2 divide-y divide-line border-y border-line">
+                  {sources.slice(0, 12).map((s) => (
+                    <li
+                      key={s.no}
+                      className={`flex items-baseline gap-3 py-1.5 ${s.reading === last ? '' : 'text-soft'}`}
+                    >
+                      <span className="min-w-0 truncate font-semibold">{s.name}</span>
+                      {s.sheet && <span className="truncate">sheet {s.sheet}</span>}
+                      <span className="ml-auto shrink-0 text-[14px] text-soft">
+                        {s.reading === last ? 'read ' : 'read before, '}
+                        {s.when}
+                      </span>
+                    </li>
+                  ))}
+                </ul>
               )}
-              <Editions planId={plan.id} editions={editions} />
-              <TakeOut planId={plan.id} name={plan.name} />
-            </div>
+              {problems.length > 0 && (
+                <Worklist problems={problems} canReopen={edit && canReopen} onReopen={() => void reopen()} />
+              )}
+            </section>
+            {refreshes.length > 0 && (
+              <section aria-labelledby="refreshes">
+                <h2 id="refreshes" className="font-serif text-[22px] font-semibold">
+                  Refreshes
+                </h2>
+                <ul className="mt-2 divide-y divide-line border-y border-line">
+                  {refreshes.map((r, k) => (
+                    <li key={r.id} className="flex items-baseline gap-3 py-1.5">
+                      <span className={`truncate font-semibold ${r.undone ? 'text-soft line-through' : ''}`}>
+                        {r.name}
+                      </span>
+                      <span className="truncate text-soft">
+                        {many(r.counts.accepted, 'change', 'changes')} accepted
+                        {r.counts.refused > 0 ? `, ${r.counts.refused} refused` : ''}
+                        {r.undone ? ', taken back' : ''}
+                      </span>
+                      <span className="ml-auto shrink-0 text-[14px] text-soft">{r.when}</span>
+                      {edit && k === 0 && (
+                        <button
+                          type="button"
+                          className="quiet shrink-0 py-0.5"
+                          disabled={busy}
+                          onClick={() => void turn(r.id, !r.undone)}
+                        >
+                          {r.undone ? 'Do it again' : 'Take it back'}
+                        </button>
+                      )}
+                    </li>
+                  ))}
+                </ul>
+              </section>
+            )}
+            <Editions planId={plan.id} editions={editions} />
+            <TakeOut planId={plan.id} name={plan.name} />
           </div>
-        </EditOnly>
+        </div>
       </div>
     </Frame>
   );
