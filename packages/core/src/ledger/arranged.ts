@@ -116,9 +116,10 @@ function byOutline(plan: Plan, s: Schedule, { summaries }: Arrangement, asks: As
       closed: isSummary[i] === true && closed.has(key),
       concealed: null,
     };
-    lineOf.set(i, line);
+    if (line.closed) lineOf.set(i, line);
     lines.push(line);
   }
+  if (lineOf.size === 0) return lines;
   const hides = new Map<number, number[]>();
   holder.forEach((h, i) => {
     if (h === -1) return;

@@ -130,8 +130,8 @@ export class LedgerView {
       if (!(error instanceof ConditionRefused)) throw error;
       this.error = error.message;
     }
-    this.readers = arrangement.columns.map(({ field }) => cellReader(held, field));
     this.percent = percentComplete(plan, schedule).percent;
+    this.readers = arrangement.columns.map(({ field }) => cellReader(held, field, this.percent));
     this.numbers = arrangement.numbers ? outlineNumbers(schedule.outline) : null;
     this.promisedAt =
       promised &&
@@ -354,9 +354,13 @@ function toneOfBand(plan: Plan, s: Schedule, field: string, i: number, variance:
 export const bandTone = ({ plan, schedule: s, promised }: Held, field: string, i: number): Tone =>
   promised ? toneOfBand(plan, s, field, i, varianceReader(plan, s, promised.plan, promised.schedule)) : '';
 
-/** Reads a field of activities as it is shown. */
-export function cellReader(held: Held, field: string): (i: number) => string {
+/** Reads a field of activities as it is shown; what is done of each is worked out where it is not known. */
+export function cellReader(held: Held, field: string, done: Float64Array | null = null): (i: number) => string {
   const { plan, schedule: s } = held;
+  if (field === 'percent') {
+    const percent = done ?? percentComplete(plan, s).percent;
+    return (i) => (percent[i]! > 0 ? `${Math.round(percent[i]!)}` : '');
+  }
   const read = fieldReader(plan, s, field, held.promised);
   if (!read) return () => '';
   const code = codeOfFieldId(field);
@@ -380,10 +384,6 @@ export function cellReader(held: Held, field: string): (i: number) => string {
         : stretchesAt(plan, s, i)
             .map((x) => `${say(dayOf(x.start))} to ${say(finishDayOf(x.finish))}`)
             .join('; ');
-  }
-  if (field === 'percent') {
-    const { percent } = percentComplete(plan, s);
-    return (i) => (percent[i]! > 0 ? `${Math.round(percent[i]!)}` : '');
   }
   const type = fieldType(field);
   return (i) => {
