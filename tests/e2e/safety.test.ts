@@ -6,6 +6,7 @@ import type { Browser } from 'puppeteer-core';
 import { openBrowser, openPage } from '../support/browser';
 import { address } from '../support/desk';
 import { awaitJob, takeIn, upload } from '../support/api';
+import { seeded } from '../support/random';
 
 let browser: Browser;
 let close: () => Promise<void>;
@@ -295,20 +296,24 @@ describe.each([
       let acknowledged = 0;
       let failed = 0;
       const last = 40 + 20 * KILLS;
-      let killed = 0;
-      for (let n = 1; n <= last || acknowledged < n - 1; n++) {
-        // Each time only once it works again, so that there is something to be lost.
-        if (n >= 20 * (killed + 1) && killed < KILLS && acknowledged === n - 1) {
-          process.kill(find(), 'SIGKILL');
-          killed++;
-          // Whoever watches over it gives up what ends again and again within a minute.
-          if (KILLS > 3) await new Promise((r) => setTimeout(r, 21_000));
-        }
-        const answer = await fetch(`${address}/api/plans/${planId}`, {
+      let [killed, lastKill] = [0, 0];
+      const random = seeded(KILLS);
+      for (let n = 1; n <= last || killed < KILLS || acknowledged < n - 1; n++) {
+        const sent = fetch(`${address}/api/plans/${planId}`, {
           method: 'PATCH',
           headers: json,
           body: JSON.stringify({ version, command: { do: 'changeActivity', ref, part: { name: `Name ${n}` } } }),
         }).catch(() => null);
+        // In the middle of an edit; each time only once it works again, so that there is something to be lost. Whoever
+        // watches over it gives up what ends again and again within a minute.
+        const isDue = killed < 3 || Date.now() - lastKill > 21_000;
+        if (n >= 20 * (killed + 1) && killed < KILLS && acknowledged === n - 1 && isDue) {
+          await new Promise((r) => setTimeout(r, random() * 12));
+          process.kill(find(), 'SIGKILL');
+          killed++;
+          lastKill = Date.now();
+        } else if (KILLS > 3) await new Promise((r) => setTimeout(r, 100));
+        const answer = await sent;
         if (answer?.ok) {
           ({ version } = (await answer.json()) as { version: number });
           acknowledged = n;
@@ -318,13 +323,14 @@ describe.each([
         } else {
           failed++;
           // It may have been kept although the answer was lost: whoever tries again looks first.
-          if (answer?.status === 409) ({ version } = await read());
+          if (answer?.status === 409) version = (await read()).version ?? version;
           await new Promise((r) => setTimeout(r, 200));
         }
         if (n > last + 300 * KILLS) throw new Error('it did not come back');
       }
       expect(killed).toBe(KILLS);
-      expect(failed).toBeGreaterThanOrEqual(KILLS);
+      // Some edits were cut off, or found nobody there: otherwise nothing was tried.
+      expect(failed).toBeGreaterThanOrEqual(KILLS / 2);
       const { plan } = await read();
       expect(plan.activities.find((a) => a.ref === ref)!.name).toBe(`Name ${acknowledged}`);
     },
