@@ -138,6 +138,7 @@ export const GridLine = memo(function GridLine(props: Props) {
             )}
             {own && open && (
               <CellInput
+                key={index}
                 open={open}
                 field={field}
                 reference={line?.ref ?? ''}

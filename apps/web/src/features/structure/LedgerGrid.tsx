@@ -116,6 +116,8 @@ export function LedgerGrid(props: Props) {
     if (openAt >= 0) list.scrollToIndex(openAt);
   }, [openAt, around, list]);
   const items = list.getVirtualItems();
+  const slots = useRef(1);
+  slots.current = Math.max(slots.current, items.length);
   const [from, to] = [items[0]?.index ?? 0, items.at(-1)?.index ?? 0];
   useLayoutEffect(() => lines.want(from, to), [lines, from, to]);
   const all = shape.range ?? [0, 30];
@@ -486,7 +488,8 @@ export function LedgerGrid(props: Props) {
             const line = lines.at(v.index);
             return (
               <GridLine
-                key={v.key}
+                // What leaves at one end comes in at the other: elements are used again.
+                key={v.index % slots.current}
                 line={line}
                 fresh={v.index === shape.lines}
                 index={v.index}
