@@ -158,6 +158,16 @@ describe('a plan from nothing, by keys alone', () => {
     await page.reload({ waitUntil: 'networkidle2' });
     await page.waitForSelector(grid);
     const undo = (await page.waitForSelector('button[aria-label="Undo"]'))! as ElementHandle<HTMLButtonElement>;
+    await page.waitForFunction((b) => !b.disabled, {}, undo);
+    // However quickly it is asked for: each press takes something back, or does it again.
+    const version = async () =>
+      ((await (await fetch(`${address}/api/plans/${planId}`)).json()) as { version: number }).version;
+    const first = await version();
+    for (let k = 0; k < 3; k++) await held(['Control'], 'z');
+    await until(version, first + 3);
+    for (let k = 0; k < 3; k++) await held(['Control', 'Shift'], 'z');
+    await until(version, first + 6);
+    expect(await planNow()).toEqual(before);
     let steps = 0;
     for (; steps < 60; steps++) {
       await page.waitForFunction((b) => !b.disabled, { timeout: 1500 }, undo).catch(() => {});
@@ -170,7 +180,8 @@ describe('a plan from nothing, by keys alone', () => {
     await until(async () => (await planNow()).activities.length, 0);
     expect(steps).toBeGreaterThan(20);
     const redo = (await page.waitForSelector('button[aria-label="Redo"]'))! as ElementHandle<HTMLButtonElement>;
-    for (let k = 0; k < steps; k++) {
+    // Until there is nothing left to be done again.
+    for (let k = 0; k < 200; k++) {
       await page.waitForFunction((b) => !b.disabled, { timeout: 1500 }, redo).catch(() => {});
       if (await redo.evaluate((b) => b.disabled)) break;
       await redo.evaluate((b) => b.click());

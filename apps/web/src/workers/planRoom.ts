@@ -20,6 +20,8 @@ export interface Turns {
   redo: string | null;
 }
 
+const NOTHING: Turns = { undo: null, redo: null };
+
 interface Opened {
   planId: string;
   version: number;
@@ -284,14 +286,14 @@ export const changePlan = (planId: string, wanted: Wanted, words?: string): Prom
     wanted,
   );
 
-/** Takes the last change back, or does it again; gives what it was. */
-export const turnPlan = async (planId: string, undo: boolean): Promise<string> => {
+/** Takes the last change back, or does it again; gives what it was, and what can be taken back and done again then. */
+export const turnPlan = async (planId: string, undo: boolean): Promise<{ words: string; turns: Turns }> => {
   const written = await write(
     planId,
     (version) => ask<Written>(`/api/plans/${planId}/turn`, { method: 'POST', json: { version, undo } }),
     null,
   );
-  return written?.words ?? '';
+  return { words: written?.words ?? '', turns: written?.turns ?? NOTHING };
 };
 
 /** Goes to a point of the history: behind the change of this number, 0 before all that is remembered. */
@@ -328,8 +330,6 @@ export function usePlanRoom(planId: string, version: number): { open: OpenRoom |
   }, [planId, version]);
   return state;
 }
-
-const NOTHING: Turns = { undo: null, redo: null };
 
 /** What of the open plan can be taken back and done again. */
 export function usePlanTurns(planId: string, room: OpenRoom | null): Turns {

@@ -1,5 +1,5 @@
 'use client';
-import { useState } from 'react';
+import { useRef } from 'react';
 import { useKeys } from '@/ui/keys';
 import { toast, wrong } from '@/ui/Toasts';
 import { useMay } from '@/ui/useMay';
@@ -9,21 +9,24 @@ import { type OpenRoom, turnPlan, useAway, useKeeping, usePlanTurns } from '@/wo
 /** Back and forward through the changes of a plan, whoever made them, also after a reload. */
 export function PlanTurns({ planId, open }: { planId: string; open: OpenRoom | null }) {
   const turns = usePlanTurns(planId, open);
-  const [busy, setBusy] = useState(false);
   const { edit } = useMay(planId);
-  const turn = async (undo: boolean) => {
-    if (busy || !edit || (undo ? turns.undo : turns.redo) === null) return;
-    setBusy(true);
-    try {
-      const words = await turnPlan(planId, undo);
-      toast(`${undo ? 'Taken back' : 'Done again'}: ${words}`, { seconds: 3 });
-    } catch (error) {
-      wrong(error);
-    } finally {
-      setBusy(false);
-    }
+  const latest = useRef(turns);
+  latest.current = turns;
+  /** One after the other, however quickly they are asked for. */
+  const last = useRef<Promise<void>>(Promise.resolve());
+  const turn = (undo: boolean) => {
+    last.current = last.current.then(async () => {
+      if (!edit || (undo ? latest.current.undo : latest.current.redo) === null) return;
+      try {
+        const done = await turnPlan(planId, undo);
+        latest.current = done.turns;
+        toast(`${undo ? 'Taken back' : 'Done again'}: ${done.words}`, { seconds: 3 });
+      } catch (error) {
+        wrong(error);
+      }
+    });
   };
-  useKeys({ 'mod+z': () => void turn(true), 'mod+shift+z': () => void turn(false) });
+  useKeys({ 'mod+z': () => turn(true), 'mod+shift+z': () => turn(false) });
   const away = useAway();
   const keeping = useKeeping();
   return (
@@ -44,8 +47,8 @@ export function PlanTurns({ planId, open }: { planId: string; open: OpenRoom | n
           canRedo={turns.redo !== null}
           undoWords={turns.undo}
           redoWords={turns.redo}
-          onUndo={() => void turn(true)}
-          onRedo={() => void turn(false)}
+          onUndo={() => turn(true)}
+          onRedo={() => turn(false)}
         />
       )}
     </>

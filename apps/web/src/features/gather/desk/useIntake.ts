@@ -56,16 +56,17 @@ export function useIntake(id: string, first: IntakePreview) {
     reading,
     settled,
     correct,
-    canUndo: past.length > 0,
-    canRedo: future.length > 0,
+    // What is taken back has to be known: while a change is being read, the state behind it is not.
+    canUndo: past.length > 0 && !reading,
+    canRedo: future.length > 0 && !reading,
     undo: () => {
-      if (past.length === 0) return;
+      if (past.length === 0 || reading) return;
       setFuture((f) => [view.state, ...f]);
       setPast((p) => p.slice(0, -1));
       goTo(past.at(-1));
     },
     redo: () => {
-      if (future.length === 0) return;
+      if (future.length === 0 || reading) return;
       setPast((p) => [...p, view.state]);
       setFuture((f) => f.slice(1));
       goTo(future[0]);
