@@ -9,7 +9,7 @@ import { join } from 'node:path';
 import type { Browser, ElementHandle, Page } from 'puppeteer-core';
 import { openBrowser } from '../support/browser';
 import { byName, changePart } from '../support/desk';
-import { fill, shows } from '../support/forms';
+import { fill, press, shows } from '../support/forms';
 import { type Asker, type OwnServer, ownServer } from '../support/ownServer';
 import { joined, PASSWORD } from '../support/people';
 
@@ -163,13 +163,12 @@ describe('a comment beside an activity', () => {
     await ada.keyboard.press('Enter');
     await ada.waitForFunction(() => location.pathname.endsWith('/structure'));
     await ada.waitForSelector('aside [data-comment]');
-    const answer = (await ada.waitForSelector('aside [data-comment] button::-p-text(Answer)'))!;
-    await answer.click();
+    await press(ada, 'aside [data-comment] button::-p-text(Answer)');
     await ada.waitForSelector('[aria-label="Your answer"]');
     await ada.type('[aria-label="Your answer"]', 'Both, from December on.');
-    await (await ada.waitForSelector('aside [data-comment] button::-p-text(Say it)'))!.click();
+    await press(ada, 'aside [data-comment] button::-p-text(Say it)');
     await shows(ada, 'Both, from December on.');
-    await (await ada.waitForSelector('aside [data-comment] button::-p-text(Done)'))!.click();
+    await press(ada, 'aside [data-comment] button::-p-text(Done)');
     await shows(ada, 'Done, says Ada Reed');
     // Who asked is told of the answer; the file is there to be taken.
     await goTo(ben, '/');
@@ -187,9 +186,9 @@ describe('a comment beside an activity', () => {
     await goTo(ben, `/plans/${planId}/show/${rows[0].id}`);
     await (await byName(ben, 'button', 'Comments: 0 open')).click();
     await ben.type('[aria-label="Say something about this page"]', 'For the board on Monday');
-    await (await ben.waitForSelector('aside button::-p-text(Say it)'))!.click();
+    await press(ben, 'aside button::-p-text(Say it)');
     await byName(ben, 'button', 'Comments: 1 open');
-    await (await ben.waitForSelector('button::-p-text(Also what is done)'))!.click();
+    await press(ben, 'button::-p-text(Also what is done)');
     const listed = await text(ben, '[aria-label="Comments of the plan"]');
     expect(listed).toMatch(/The whole works\s+Ben Quay/);
     expect(listed).toMatch(/Half the wall units set\s+Ben Quay/);
@@ -281,12 +280,12 @@ describe('who may not edit a plan', () => {
     await dora.goto(exhibit, { waitUntil: 'networkidle2' });
     await dora.waitForSelector('[data-testid="page"] svg');
     expect(await names(dora, 'header button')).not.toContain('Put onto the page');
-    await (await dora.waitForSelector('header button::-p-text(Comment)'))!.click();
+    await press(dora, 'header button::-p-text(Comment)');
     const box = (await (await dora.$('[data-testid="page"] svg'))!.boundingBox())!;
     await dora.mouse.click(box.x + box.width * 0.5, box.y + box.height * 0.4);
     await dora.waitForSelector('[aria-label="Say something about this place"]');
     await dora.keyboard.type('Is this agreed?');
-    await (await dora.waitForSelector('aside button::-p-text(Say it)'))!.click();
+    await press(dora, 'aside button::-p-text(Say it)');
     const pin = (await dora.waitForSelector('[data-pin="1"]'))!;
     const at = (await pin.boundingBox())!;
     expect(
@@ -294,14 +293,14 @@ describe('who may not edit a plan', () => {
     ).toBeLessThan(6);
     // Whoever owns the plan finds it there, answers and is done with it.
     await ada.goto(exhibit, { waitUntil: 'networkidle2' });
-    await (await ada.waitForSelector('[data-pin="1"]'))!.click();
+    await press(ada, '[data-pin="1"]');
     await ada.waitForSelector('aside[aria-label="Comment 1"]');
     expect(await text(ada, 'aside[aria-label="Comment 1"]')).toMatch(/Dora Sand[\s\S]*Is this agreed\?/);
     expect(await faults(ada)).toEqual([]);
-    await (await ada.waitForSelector('aside[aria-label="Comment 1"] button::-p-text(Answer)'))!.click();
+    await press(ada, 'aside[aria-label="Comment 1"] button::-p-text(Answer)');
     await ada.waitForSelector('[aria-label="Your answer"]');
     await ada.type('[aria-label="Your answer"]', 'With the harbour, yes.');
-    await (await ada.waitForSelector('aside[aria-label="Comment 1"] button::-p-text(Say it)'))!.click();
+    await press(ada, 'aside[aria-label="Comment 1"] button::-p-text(Say it)');
     await shows(ada, 'With the harbour, yes.');
     // What is said moves the panel: it is pressed wherever it has come to stand.
     await ada.waitForSelector('aside[aria-label="Comment 1"] textarea', { hidden: true });
@@ -320,19 +319,19 @@ describe('a page that is shared', () => {
   async function share(how: { state?: string; password?: string; site?: string; comments?: boolean }): Promise<string> {
     await goTo(ada, `/plans/${planId}/share`);
     const before = (await ada.$$('[data-testid="shared"] a')).length;
-    await (await ada.waitForSelector('button::-p-text(Share a page)'))!.click();
+    await press(ada, 'button::-p-text(Share a page)');
     if (how.state) await ada.select('[aria-label="In which state"]', how.state);
     if (how.password) {
-      await (await ada.waitForSelector('label::-p-text(with a password)'))!.click();
+      await press(ada, 'label::-p-text(with a password)');
       await ada.type('[aria-label="Password"]', how.password);
     }
-    if (how.comments) await (await ada.waitForSelector('label::-p-text(with its open comments)'))!.click();
+    if (how.comments) await press(ada, 'label::-p-text(with its open comments)');
     if (how.site) {
-      await (await ada.waitForSelector('label::-p-text(also within other sites)'))!.click();
+      await press(ada, 'label::-p-text(also within other sites)');
       await ada.type('[aria-label="Sites that may show it"]', how.site);
     }
     expect(await faults(ada)).toEqual([]);
-    await (await ada.waitForSelector('button::-p-text(Share it)'))!.click();
+    await press(ada, 'button::-p-text(Share it)');
     await ada.waitForFunction(
       (n) => document.querySelectorAll('[data-testid="shared"] a').length > n,
       { timeout: 60_000 },

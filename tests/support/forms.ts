@@ -1,4 +1,5 @@
 import type { Page } from 'puppeteer-core';
+import { still } from './desk';
 
 /** Fills the fields of a form from the one that has the focus on, by keys alone, and sends it. */
 export async function fill(page: Page, ...values: string[]): Promise<void> {
@@ -19,4 +20,11 @@ export async function shows(page: Page, words: string): Promise<void> {
     await new Promise((r) => setTimeout(r, 200));
   }
   throw new Error(`the page does not say “${words}”`);
+}
+
+/** Presses what stands still: while a page is still coming, what is below moves. */
+export async function press(page: Page, selector: string): Promise<void> {
+  await page.waitForSelector(selector);
+  await still(page, selector);
+  await (await page.waitForSelector(selector))!.click();
 }
