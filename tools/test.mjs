@@ -135,8 +135,9 @@ async function main() {
   if (!wants('store') && !wants('e2e')) return;
   const postgres = await needDebian('postgresql', findPostgres, 'PostgreSQL');
   const begun = async (name) => {
-    clusters.push(await startCluster(root, name, postgres));
-    return clusters.at(-1);
+    const cluster = await startCluster(root, name, postgres);
+    clusters.push(cluster);
+    return cluster;
   };
   const cluster = await step('Starting the test database', () => begun('test'));
   if (wants('store'))
@@ -156,8 +157,10 @@ async function main() {
   process.env.CLEMBO_FOLDERS = mkdtempSync(join(tmpdir(), 'clembo-folders-'));
   await buildWeb(root, '.next-test');
   const lanes = await step('Starting the applications', async () => {
-    const others = Array.from({ length: LANES - 1 }, (_, k) => begun(`test-${k + 2}`));
-    return Promise.all([cluster, ...(await Promise.all(others))].map(lane));
+    // One after the other: a free port is taken before the next one is looked for.
+    const all = [await lane(cluster)];
+    while (all.length < LANES) all.push(await lane(await begun(`test-${all.length + 1}`)));
+    return all;
   });
   await jest('e2e', { CLEMBO_LANES: JSON.stringify(lanes), CHROMIUM: chromium, CLEMBO_DIST: '.next-test' }, [
     `--maxWorkers=${LANES}`,

@@ -61,7 +61,9 @@ export async function isPassword(password: string, kept: string): Promise<boolea
 export async function sharePage(store: Store, access: Access, planId: string, wish: SharedWish): Promise<string> {
   const password = wish.password === null ? null : await digestPassword(wish.password);
   return inTransaction(store, async (db) => {
-    const { what, lay, frozen, expiresAt, comments, origins } = wish;
+    const { what, lay, frozen, expiresAt, origins } = wish;
+    // A wall is looked at from afar, and shows none.
+    const comments = wish.comments && lay !== 'wall';
     let target: { name: string; planId: string | null };
     if ('exhibit' in what) {
       mayWrite(access);

@@ -11,6 +11,7 @@ import {
   createMeasure,
   Folio,
   type FontMetrics,
+  frontCount,
   planFacts,
   type Promised,
 } from '@clembo/scene';
@@ -90,7 +91,7 @@ export async function writePages(
       );
   report('Writing the file', 0.7);
   // A cover and an overview stand before the pages, and nobody speaks of those.
-  const before = bound ? bound.scenes.length - composed.flatMap((p) => p.scenes).length : 0;
+  const before = folio ? frontCount(folio) : 0;
   const said = [...Array.from({ length: before }, () => []), ...composed.flatMap((p) => p.said)];
   const shared = input.shared && { ...input.shared, said };
   const options = { fonts, folder: pageFonts(), date: new Date(input.date), shared };

@@ -89,7 +89,7 @@ export function useBrief(exhibitId: string, first: Brief, version: number, mayKe
 
   // What could not be kept is tried again, until it is.
   useEffect(() => {
-    if (!unsaved) return;
+    if (!unsaved || !mayKeep) return;
     const timer = setInterval(() => {
       saving.current = saving.current.catch(() => {}).then(keep);
       saving.current.catch(() => {});
@@ -100,7 +100,7 @@ export function useBrief(exhibitId: string, first: Brief, version: number, mayKe
       clearInterval(timer);
       window.removeEventListener('beforeunload', warn);
     };
-  }, [unsaved, keep]);
+  }, [unsaved, keep, mayKeep]);
 
   const undo = useCallback(() => {
     setHistory((h) =>

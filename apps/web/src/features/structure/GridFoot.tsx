@@ -1,7 +1,7 @@
 'use client';
 
-/** Something that can be done with the rows: its name, what it is, what runs, and whether it can now. */
-export type Act = [name: string, about: string, run: () => void, can: boolean];
+/** Something that can be done with the rows: its name, what it is, what runs, whether it can now, and whether it only looks. */
+export type Act = [name: string, about: string, run: () => void, can: boolean, looks?: true];
 
 interface Props {
   acts: Act[];

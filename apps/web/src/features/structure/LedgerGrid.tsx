@@ -37,9 +37,6 @@ const MOVES: Record<string, [down: number, right: number]> = {
   ArrowRight: [0, 1],
 };
 
-/** What can be done with rows without changing them. */
-const LOOKING = ['Only like this', 'Find', 'Neighbours', 'Close'];
-
 interface Props {
   planId: string;
   open: OpenRoom;
@@ -392,14 +389,16 @@ export function LedgerGrid(props: Props) {
       'List only rows with what is in the cell (Alt Enter, or Alt and click)',
       () => void like(focus.row, focus.col),
       hasRow,
+      true,
     ],
     ['Repeat', 'The rows again for each floor, house or section of a line', () => void repeat(), hasRow],
-    ['Find', 'Find and replace (Ctrl F)', () => setFinding(true), true],
+    ['Find', 'Find and replace (Ctrl F)', () => setFinding(true), true, true],
     [
       opened !== null && opened === chosen?.ref ? 'Close' : 'Neighbours',
       'What leads to it, and what follows (Enter)',
       openChosen,
       hasRow,
+      true,
     ],
   ];
   const lineActs: LineActs = {
@@ -557,7 +556,7 @@ export function LedgerGrid(props: Props) {
       )}
       {repeating && <RepeatSheet planId={planId} open={open} refs={repeating} onClose={() => setRepeating(null)} />}
       <GridFoot
-        acts={may.edit ? acts : acts.filter(([name]) => LOOKING.includes(name))}
+        acts={may.edit ? acts : acts.filter(([, , , , looks]) => looks)}
         chosen={anchor ? `${area.bottom - area.top + 1} rows, ${area.right - area.left + 1} columns` : ''}
         follow={may.edit && open.head.source === 'given' ? follow : null}
         onFollow={setFollow}
