@@ -66,7 +66,7 @@ describe('an exhibit', () => {
     await page.keyboard.press('z');
     await page.keyboard.up('Control');
     await waitForShown(page, before);
-    await (await byName(page, 'button', 'Redo')).click();
+    await (await byName(page, 'button', 'Redo')).asLocator().click();
     await waitForShown(page, '142 activities in 7 groups');
     await page.reload({ waitUntil: 'networkidle2' });
     await pageShown(page);
@@ -79,13 +79,13 @@ describe('an exhibit', () => {
   test('leaving out a value takes it off the page, and the sentence says so', async () => {
     const page = await openDemo('Saltmere sea wall', 'Show', 'The whole works');
     await sayPart(page, 'where');
-    await page.click('[data-brief-part="where"]');
+    await page.locator('[data-brief-part="where"]').click();
     await (await page.waitForSelector('[aria-label="What it is compared with"]'))!.type('pile');
-    await (await byName(page, 'button', 'Show only these')).click();
+    await (await byName(page, 'button', 'Show only these')).asLocator().click();
     await waitForText(page, 'Promenade', false);
     expect(await page.$eval('[aria-label="Brief"]', (e) => e.textContent)).toContain('where name contains pile');
-    await page.click('[data-brief-part="where"]');
-    await (await byName(page, 'button', 'Show everything')).click();
+    await page.locator('[data-brief-part="where"]').click();
+    await (await byName(page, 'button', 'Show everything')).asLocator().click();
     await waitForText(page, 'Promenade');
     await kept();
     await page.close();
@@ -96,20 +96,20 @@ describe('an exhibit', () => {
     await page.waitForSelector('[data-testid="blind"]');
     expect(await page.$eval('[data-testid="blind"]', (b) => b.textContent)).toMatch(/hides \d+ late activities/);
     await page.keyboard.press('b');
-    await (await page.waitForSelector('section[aria-label="Late"] ::-p-text(Weathertight)'))!.click();
+    await page.locator('section[aria-label="Late"] ::-p-text(Weathertight)').click();
     await page.waitForFunction(
       () => document.querySelector('[aria-label="Margin"] h2')?.textContent === 'Weathertight',
     );
-    await page.click('[data-testid="blind"]');
-    await (await byName(page, 'button', 'say it on the page')).click();
+    await page.locator('[data-testid="blind"]').click();
+    await (await byName(page, 'button', 'say it on the page')).asLocator().click();
     await page.waitForFunction(() =>
       [...document.querySelectorAll('[data-testid="page"] text')].some((t) =>
         t.textContent?.includes('not seen here: '),
       ),
     );
     await page.waitForSelector('[data-brief-part="blind"]');
-    await page.click('[data-testid="blind"]');
-    await (await byName(page, 'button', 'show every level')).click();
+    await page.locator('[data-testid="blind"]').click();
+    await (await byName(page, 'button', 'show every level')).asLocator().click();
     await page.waitForFunction(() => document.querySelector('[data-testid="blind"]') === null);
     await page.keyboard.down('Control');
     await page.keyboard.press('z');
@@ -127,7 +127,7 @@ describe('an exhibit', () => {
     await page.waitForFunction(() =>
       document.querySelector('[data-testid="fit"]')?.textContent?.match(/Tight|Too much/),
     );
-    await page.click('[data-testid="fit"]');
+    await page.locator('[data-testid="fit"]').click();
     const advice = (await page.waitForSelector('[data-advice="use A3 landscape"]'))!;
     await page.waitForFunction(() => document.querySelectorAll('[data-advice] svg').length > 1);
     expect(await advice.evaluate((a) => a.textContent)).toMatch(/smallest type [\d.]+ pt|still cannot/);
@@ -175,23 +175,23 @@ describe('an exhibit', () => {
   test('a date for the start cuts the page there', async () => {
     const page = await openDemo('Saltmere sea wall', 'Show', 'The whole works');
     await sayPart(page, 'from');
-    await page.click('[data-brief-part="from"]');
+    await page.locator('[data-brief-part="from"]').click();
     await (await page.waitForSelector('input[type="date"]'))!.type('01012027'); // Chromium's own order: month, day, year
     await page.keyboard.press('Enter');
     await waitForText(page, 'Funding agreed', false);
     expect(await page.$eval('[data-brief-part="from"]', (e) => e.textContent)).toBe('1 January 2027');
-    await page.click('[data-brief-part="from"]');
-    await (await byName(page, 'button', 'the start')).click();
+    await page.locator('[data-brief-part="from"]').click();
+    await (await byName(page, 'button', 'the start')).asLocator().click();
     await waitForText(page, 'Funding agreed');
     await page.close();
   });
 
   test('a click opens the margin with the facts; its links lead on', async () => {
     const page = await openDemo('Saltmere sea wall', 'Show', 'Every activity');
-    await page.click('[data-ref="D110"][data-role="bar"]');
+    await page.locator('[data-ref="D110"][data-role="bar"]').click();
     const margin = await page.waitForSelector('aside[aria-label="Margin"]');
     expect(await margin!.evaluate((e) => e.textContent)).toMatch(/Marine licence application.*10 working days/s);
-    await (await byName(page, 'button', 'Public consultation')).click();
+    await (await byName(page, 'button', 'Public consultation')).asLocator().click();
     await page.waitForFunction(() => document.querySelector('aside h2')?.textContent === 'Public consultation');
     await page.keyboard.press('Escape');
     await page.waitForSelector('aside', { hidden: true });
@@ -201,7 +201,7 @@ describe('an exhibit', () => {
   test('a double click on the title renames the page; an empty one goes back to what the dates say', async () => {
     const page = await openDemo('Museum move', 'Show', 'By project');
     const retitle = async (text: string) => {
-      await page.click('[data-role="title"]', { count: 2 });
+      await page.locator('[data-role="title"]').click({ count: 2 });
       const field = await page.waitForSelector('input[aria-label="Title of the page"]');
       await field!.evaluate((e) => (e as HTMLInputElement).select());
       if (text === '') await page.keyboard.press('Backspace');
@@ -219,9 +219,9 @@ describe('an exhibit', () => {
   test('PNG comes at twice the size of the page', async () => {
     const page = await openDemo('Saltmere sea wall', 'Show', 'Gates and payments');
     const download = await catchDownloads(page);
-    await (await byName(page, 'button', 'Export')).click();
+    await (await byName(page, 'button', 'Export')).asLocator().click();
     await page.waitForSelector('[role="menuitem"]');
-    await (await page.waitForSelector('[role="menuitem"]::-p-text(PNG)'))!.click();
+    await page.locator('[role="menuitem"]::-p-text(PNG)').click();
     const png = readFileSync(await download('.png'));
     expect([png.readUInt32BE(16), png.readUInt32BE(20)]).toEqual([1684, 1191]);
     await page.close();
@@ -271,7 +271,7 @@ describe('the ledger', () => {
     );
     expect(row).toContain('1 Apr 27');
     expect(row).toContain('Harbour office');
-    await (await byName(page, 'button', 'Close Gates and payments')).click();
+    await (await byName(page, 'button', 'Close Gates and payments')).asLocator().click();
     await page.waitForFunction(
       () => ![...document.querySelectorAll('[role="row"]')].some((r) => r.textContent?.includes('Station opens')),
     );
@@ -316,11 +316,11 @@ describe('the desk', () => {
     const page = await openDemo('Museum move', 'Show');
     const names = () => exhibitNames(page);
     const before = await names();
-    await (await byName(page, 'button', `More for ${before[0]}`)).click();
+    await (await byName(page, 'button', `More for ${before[0]}`)).asLocator().click();
     await page.waitForSelector('[role="menuitem"]');
     await (await page.$$('[role="menuitem"]'))[1]!.click();
     await page.waitForFunction((n) => document.querySelectorAll('main li').length === n, {}, before.length - 1);
-    await (await byName(page, 'button', 'Undo')).click();
+    await (await byName(page, 'button', 'Undo')).asLocator().click();
     await page.waitForFunction((n) => document.querySelectorAll('main li').length === n, {}, before.length);
     expect(await names()).toEqual(before);
     await page.close();
@@ -381,12 +381,12 @@ describe('the desk', () => {
           `the ledger with neighbours, find and the margin, ${width} wide`,
           async () => {
             const page = await ledger();
-            await page.click('[data-ref="G60"] [data-cell]');
+            await page.locator('[data-ref="G60"] [data-cell]').click();
             await page.keyboard.press('Enter');
             await page.waitForSelector('[data-testid="neighbours"]');
-            await (await byName(page, 'button', 'Facts')).click();
+            await (await byName(page, 'button', 'Facts')).asLocator().click();
             await page.waitForSelector('aside[aria-label="Margin"] dd');
-            await (await byName(page, 'button', 'Find')).click();
+            await (await byName(page, 'button', 'Find')).asLocator().click();
             await page.waitForSelector('[aria-label="Find"]');
             return page;
           },
@@ -395,7 +395,7 @@ describe('the desk', () => {
           `the history, ${width} wide`,
           async () => {
             const page = await ledger();
-            await (await byName(page, 'button', 'History')).click();
+            await (await byName(page, 'button', 'History')).asLocator().click();
             await page.waitForSelector('aside[aria-label="History"] li, aside[aria-label="History"] p');
             return page;
           },
@@ -406,7 +406,7 @@ describe('the desk', () => {
             const page = await ledger();
             await page.goto(page.url().replace(/structure.*$/, 'measure'), { waitUntil: 'networkidle2' });
             await page.waitForSelector('[data-testid="statement"]');
-            await page.click('[aria-label="Rows of What slipped most"]');
+            await page.locator('[aria-label="Rows of What slipped most"]').click();
             await page.waitForSelector('aside[aria-label="Rows"] tbody tr');
             return page;
           },
@@ -421,7 +421,7 @@ describe('the desk', () => {
       async () => {
         const page = await openPage(browser, address);
         await page.goto(`${address}/starters`, { waitUntil: 'domcontentloaded' });
-        await page.click('button[aria-pressed]');
+        await page.locator('button[aria-pressed]').click();
         return page;
       },
     ],
@@ -430,7 +430,7 @@ describe('the desk', () => {
       async () => {
         const page = await openPage(browser, address);
         await page.type('#paste', 'Work,Start,Finish,% complete\nDig,2 March,soon,0.5\nPour,9 March,13 March,50 %\n');
-        await (await byName(page, 'button', 'Take in the paste')).click();
+        await (await byName(page, 'button', 'Take in the paste')).asLocator().click();
         await page.waitForSelector('section[aria-labelledby="problems"]');
         return page;
       },

@@ -38,7 +38,7 @@ interface Content {
 }
 const stored = async () =>
   ((await (await fetch(`${address}/api/folios/${folio}`)).json()) as { content: Content }).content;
-const press = async (name: string) => (await byName(page, 'button', name)).click();
+const press = async (name: string) => (await byName(page, 'button', name)).asLocator().click();
 const composed = (count: number) =>
   page.waitForFunction(
     (n) => document.querySelectorAll('[data-page] button[aria-pressed] svg').length === n,
@@ -75,7 +75,7 @@ const presented = () =>
 const write = async (title: string, ending: string) => {
   const download = await catchDownloads(page);
   await press('Write out');
-  await (await page.waitForSelector(`[role="menuitem"]::-p-text(${title})`))!.click();
+  await page.locator(`[role="menuitem"]::-p-text(${title})`).click();
   return download(ending);
 };
 
@@ -94,7 +94,7 @@ test('a folio is put together of two plans, ordered by hand, with a section and 
     ['Saltmere sea wall', 'What slipped most'],
     ['Museum move', 'By project'],
   ])
-    await (await page.waitForSelector(`[role="dialog"] section[aria-label="${of}"] label::-p-text(${name})`))!.click();
+    await page.locator(`[role="dialog"] section[aria-label="${of}"] label::-p-text(${name})`).click();
   await press('Put in 3 pages');
   await composed(3);
   await until(async () => (await stored()).pages.length, 3);
@@ -109,7 +109,7 @@ test('a folio is put together of two plans, ordered by hand, with a section and 
   await new Promise((r) => setTimeout(r, 300));
   await page.mouse.up();
   await until(async () => (await stored()).pages.map((p) => p.id), [before[2]!, before[0]!, before[1]!]);
-  await (await page.waitForSelector('[aria-label="Page 3: The whole works"]'))!.click();
+  await page.locator('[aria-label="Page 3: The whole works"]').click();
   await page.type('[aria-label="Section"]', 'The wall');
   await page.type('[aria-label="Notes"]', 'Begin with the gates.');
   await until(async () => {
@@ -122,7 +122,7 @@ let hopFrom = '';
 let hopTo = '';
 
 test('hops are made by pointing at both ends', async () => {
-  await (await page.waitForSelector('[aria-label="Page 2: By project"]'))!.click();
+  await page.locator('[aria-label="Page 2: By project"]').click();
   await page.waitForFunction(
     () => document.querySelector('aside[aria-label="Page of the folio"] h2')?.textContent === 'By project',
   );
@@ -299,7 +299,7 @@ test('pictures come in an archive, one for each page', async () => {
 test('an overview shows all pages small and how the plans stand; each leads to itself, in every form', async () => {
   await page.goto(`${address}/folios/${folio}`, { waitUntil: 'networkidle2' });
   await composed(3);
-  await (await page.waitForSelector('label::-p-text(and an overview)'))!.click();
+  await page.locator('label::-p-text(and an overview)').click();
   await until(async () => ((await stored()) as Content & { overview: boolean }).overview, true);
   const file = await write('PDF', '.pdf');
   expect(run('pdfinfo', file)).toMatch(/Pages:\s+5/);
@@ -411,7 +411,7 @@ test('a page shows and groups on its own, and leads from a place that is drawn t
   await page.goto(`${address}/folios/${folio}`, { waitUntil: 'networkidle2' });
   await composed(3);
   const open = async (name: string) => {
-    await (await page.waitForSelector(`[aria-label$=": ${name}"][aria-pressed]`))!.click();
+    await page.locator(`[aria-label$=": ${name}"][aria-pressed]`).click();
     await page.waitForFunction(
       (n) => document.querySelector('aside[aria-label="Page of the folio"] h2')?.textContent === n,
       {},
@@ -423,7 +423,7 @@ test('a page shows and groups on its own, and leads from a place that is drawn t
     page.$$eval('[data-testid="lead-from"] text', (list) => list.map((t) => t.textContent ?? '').join('|'));
   expect(await lanes()).toContain('Lifeboat station');
   // Only what is called so, by a condition in words.
-  await (await page.waitForSelector('[data-brief-part="where"]'))!.click();
+  await page.locator('[data-brief-part="where"]').click();
   await (await page.waitForSelector('[aria-label="What it is compared with"]'))!.type('toe');
   await press('Show only these');
   await until(async () => (await stored()).pages[1]!.where !== null, true);
@@ -433,8 +433,8 @@ test('a page shows and groups on its own, and leads from a place that is drawn t
   );
   await press('as in its own page');
   await until(async () => (await stored()).pages[1]!.where, null);
-  await (await page.waitForSelector('aside button[aria-haspopup="listbox"]'))!.click();
-  await (await page.waitForSelector('[role="option"]::-p-text(who is responsible)'))!.click();
+  await page.locator('aside button[aria-haspopup="listbox"]').click();
+  await page.locator('[role="option"]::-p-text(who is responsible)').click();
   await until(async () => (await stored()).pages[1]!.group, 'responsible');
   // A place is drawn on the page, and another on the one that it leads to.
   const draw = async (where: string) => {
@@ -463,7 +463,7 @@ test('a page shows and groups on its own, and leads from a place that is drawn t
   await presented();
   await page.keyboard.press('g');
   await at('4 / 5');
-  await (await page.waitForSelector('[aria-label="Leads on"]'))!.click();
+  await page.locator('[aria-label="Leads on"]').click();
   await page.waitForFunction(() => document.querySelector('[data-zoomed="yes"]'));
   await at('5 / 5');
   // As it was, for what follows.

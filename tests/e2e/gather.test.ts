@@ -26,7 +26,7 @@ const file = (name: string, content: string | Uint8Array): string => {
 };
 const pick = async (page: Page, label: string, option: string) => {
   await listClosed(page);
-  await (await byName(page, 'button', label)).click();
+  await (await byName(page, 'button', label)).asLocator().click();
   await choose(page, option);
 };
 /** Chooses in a list whose button is named by its label and by what it stands on. */
@@ -57,7 +57,7 @@ const outcome = (page: Page, words: string) =>
 const meaningOf = (page: Page, column: string) =>
   byName(page, 'button', `Meaning of ${column}`).then((b) => b.evaluate((e) => e.textContent?.trim()));
 const toLedger = async (page: Page) => {
-  await (await byName(page, 'button', 'Make the plan')).click();
+  await (await byName(page, 'button', 'Make the plan')).asLocator().click();
   await page.waitForFunction(() => /\/plans\/.*\/show$/.test(location.pathname), { timeout: 20_000 });
   await page.goto(page.url().replace(/show$/, 'structure'), { waitUntil: 'networkidle2' });
   await page.waitForSelector('[role="row"][data-ref]');
@@ -91,9 +91,9 @@ describe('the column map is corrected in place', () => {
     await upload(page, path);
     // The sheet and its headings are found; the other sheet is a click away.
     expect(await meaningOf(page, 'Work')).toBe('Name');
-    await (await byName(page, 'button', 'Contacts 30 rows')).click();
+    await (await byName(page, 'button', 'Contacts 30 rows')).asLocator().click();
     await outcome(page, 'from 30 of 30 rows');
-    await (await byName(page, 'button', 'Works 4 rows')).click();
+    await (await byName(page, 'button', 'Works 4 rows')).asLocator().click();
     await outcome(page, '2 activities');
     await pickAt(page, 'Headings', 'in row 1: Mole repairs, Start, made up', 'in row 1');
     await pickAt(page, 'Headings', 'in row 2: Ref, Work, Begin', 'in row 2');
@@ -168,7 +168,7 @@ describe('our own JSON', () => {
     await putFile(page, file('museum.json', writePlanJson(museum)));
     await page.waitForFunction(() => /\/plans\/.*\/show$/.test(location.pathname), { timeout: 20_000 });
     await page.waitForSelector('main li a');
-    await page.click('main li a');
+    await page.locator('main li a').click();
     await pageShown(page);
     await waitForText(page, 'New building');
     const kept = await page.evaluate(async () => {
@@ -197,7 +197,7 @@ test('a plan is renamed, deleted, and taken back', async () => {
   await toLedger(page);
   await page.goto(address, { waitUntil: 'networkidle2' });
   const menu = async (name: string, item: number) => {
-    await (await byName(page, 'button', `More for ${name}`)).click();
+    await (await byName(page, 'button', `More for ${name}`)).asLocator().click();
     await page.waitForSelector('[role="menuitem"]');
     await (await page.$$('[role="menuitem"]'))[item]!.click();
   };
@@ -214,7 +214,7 @@ test('a plan is renamed, deleted, and taken back', async () => {
   await page.waitForFunction(
     () => ![...document.querySelectorAll('main li')].some((l) => l.textContent?.includes('Ferry landing')),
   );
-  await (await byName(page, 'button', 'Undo')).click();
+  await (await byName(page, 'button', 'Undo')).asLocator().click();
   await page.waitForFunction(() =>
     [...document.querySelectorAll('main li')].some((l) => l.textContent?.includes('Ferry landing')),
   );
@@ -313,28 +313,28 @@ describe('what has no dates', () => {
         'ID,Task,Start,Finish,Days,Predecessors\nS1,Survey,2026-03-02,2026-03-06,5,\nS2,Rails,,,10,S1\n',
       ),
     );
-    await (await byName(page, 'button', 'Make the plan')).click();
+    await (await byName(page, 'button', 'Make the plan')).asLocator().click();
     await page.waitForFunction(() => /\/plans\/.*\/show$/.test(location.pathname), { timeout: 20_000 });
     await page.waitForSelector('main li a');
-    await page.click('main li a');
+    await page.locator('main li a').click();
     await pageShown(page);
     await waitForText(page, '1 of 2 activities shown · not shown: 1 without dates');
     await waitForText(page, 'Rails', false);
-    await page.click('[data-testid="undated"]');
-    await (await byName(page, 'button', 'Rails S2')).click();
+    await page.locator('[data-testid="undated"]').click();
+    await (await byName(page, 'button', 'Rails S2')).asLocator().click();
     await page.waitForFunction(() => document.querySelector('aside h2')?.textContent === 'Rails');
     expect(await page.$eval('aside', (e) => e.textContent)).toContain('From row 3, of Slip.csv');
 
     await page.goto(page.url().replace(/show\/.*$/, 'structure'), { waitUntil: 'networkidle2' });
     await page.waitForSelector('[data-testid="dates-offer"]');
     expect((await rows(page)).find((r) => r[0] === 'S2')!.slice(2, 4)).toEqual(['', '']);
-    await (await byName(page, 'button', 'Compute all dates from lengths and links')).click();
+    await (await byName(page, 'button', 'Compute all dates from lengths and links')).asLocator().click();
     await page.waitForFunction(
       () => [...document.querySelectorAll('[data-cell]')].some((c) => c.textContent === '20 Mar 26'),
       { timeout: 20_000 },
     );
     // It can be taken back once it is kept.
-    await (await page.waitForSelector('button[aria-label="Undo"]:not(:disabled)'))!.click();
+    await page.locator('button[aria-label="Undo"]:not(:disabled)').click();
     await page.waitForFunction(
       () => ![...document.querySelectorAll('[data-cell]')].some((c) => c.textContent === '20 Mar 26'),
       { timeout: 20_000 },

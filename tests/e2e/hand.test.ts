@@ -71,7 +71,7 @@ const pick = async (title: string) => {
   const entry = await page.waitForSelector(`[role="menuitem"]::-p-text(${title})`);
   await entry!.click();
 };
-const press = async (name: string) => (await byName(page, 'button', name)).click();
+const press = async (name: string) => (await byName(page, 'button', name)).asLocator().click();
 
 describe('pages that are offered', () => {
   test('are drawn of this plan; one of them becomes an exhibit', async () => {
@@ -90,12 +90,12 @@ describe('pages that are offered', () => {
   test('a page is regrouped in one move, by a small picture of it', async () => {
     await press('Regroup');
     await page.waitForSelector('[data-preview="By team"] svg');
-    await page.click('[data-preview="By team"]');
+    await page.locator('[data-preview="By team"]').click();
     await waitForText(page, 'Blue');
     expect((await lanes()).sort()).toEqual(['Blue', 'Red']);
     await press('Regroup');
     await page.waitForSelector('[data-preview="By zone"] svg');
-    await page.click('[data-preview="By zone"]');
+    await page.locator('[data-preview="By zone"]').click();
     await waitForText(page, 'North');
   });
 });
@@ -228,7 +228,7 @@ describe('by hand', () => {
     await page.mouse.click(bar.x + 3, bar.y + bar.height / 2);
     await page.waitForSelector('textarea[aria-label="Words of the note"]');
     await page.keyboard.type('Is it needed?');
-    await page.click('[data-testid="page"]', { offset: { x: 3, y: 3 } });
+    await page.locator('[data-testid="page"]').click({ offset: { x: 3, y: 3 } });
     await waitForText(page, 'Is it needed?');
     await kept();
   });
@@ -289,13 +289,13 @@ describe('next week’s file', () => {
       true,
       true,
     ]);
-    await page.click('[data-pin="1"]');
-    await (await page.waitForSelector('aside[aria-label="Comment 1"] button::-p-text(Done)'))!.click();
+    await page.locator('[data-pin="1"]').click();
+    await page.locator('aside[aria-label="Comment 1"] button::-p-text(Done)').click();
     await page.waitForFunction(() => document.querySelector('[data-pin]') === null);
     const text = await pageText(page);
     expect(text).toContain('Waits for the crane');
     expect(text).not.toContain('Is it needed?');
-    await page.click('[data-testid="by-hand"]');
+    await page.locator('[data-testid="by-hand"]').click();
     await page.waitForSelector('ul[aria-label="Set by hand"]');
     const list = await page.$eval('ul[aria-label="Set by hand"]', (e) => e.textContent ?? '');
     expect(list).toContain('“Is it needed?”its activity is gone');
@@ -388,7 +388,7 @@ describe('the contact sheet', () => {
   });
 
   test('a brief is kept, and laid over another plan; what that does not have is said', async () => {
-    await page.click('main li a');
+    await page.locator('main li a').click();
     await page.waitForFunction(() => /\/show\/[0-9a-f-]{36}$/.test(location.pathname));
     await pageShown(page);
     await press('Keep this brief');

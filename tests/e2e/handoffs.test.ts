@@ -124,31 +124,31 @@ test('the ways of the decision are named, and one leads back', async () => {
   expect((await items()).sort()).toEqual((await names()).sort());
   const { steps } = await brief();
   const pack = steps.find((s) => s.name === 'Pack it')!.id;
-  await page.click(`[data-ref="${pack}"] [data-role="label"]`);
+  await page.locator(`[data-ref="${pack}"] [data-role="label"]`).click();
   const field = (await page.waitForSelector(`[data-step="${pack}"] input[list]`))!;
   await field.click({ count: 3 });
   await type('Carrier, Conservator');
   await press('Enter');
   await until(async () => (await brief()).steps.find((s) => s.id === pack)!.by, ['Carrier', 'Conservator']);
   // Undone and done again like anything else.
-  await (await byName(page, 'button', 'Undo')).click();
+  await (await byName(page, 'button', 'Undo')).asLocator().click();
   await until(async () => (await brief()).steps.find((s) => s.id === pack)!.by, ['Conservator']);
-  await (await byName(page, 'button', 'Redo')).click();
+  await (await byName(page, 'button', 'Redo')).asLocator().click();
   await until(async () => (await brief()).steps.find((s) => s.id === pack)!.by, ['Carrier', 'Conservator']);
   expect(await pageText(page)).toContain('1 handoff among 3 hands');
 });
 
 test('it is taken out as BPMN with its diagram, and as PDF; the files say the same', async () => {
   const download = await catchDownloads(page);
-  await (await byName(page, 'button', 'Export')).click();
-  await (await page.waitForSelector('[role="menuitem"]::-p-text(BPMN 2.0)'))!.click();
+  await (await byName(page, 'button', 'Export')).asLocator().click();
+  await page.locator('[role="menuitem"]::-p-text(BPMN 2.0)').click();
   const xml = readFileSync(await download('.bpmn'), 'utf8');
   for (const name of await names()) expect(xml).toContain(`name="${name}"`);
   expect(xml.match(/<sequenceFlow /g)).toHaveLength(5);
   expect(xml.match(/<bpmndi:BPMNEdge /g)).toHaveLength(5);
   expect(xml.match(/<lane /g)).toHaveLength(3);
-  await (await byName(page, 'button', 'Export')).click();
-  await (await page.waitForSelector('[role="menuitem"]::-p-text(PDF)'))!.click();
+  await (await byName(page, 'button', 'Export')).asLocator().click();
+  await page.locator('[role="menuitem"]::-p-text(PDF)').click();
   const words = run('pdftotext', await download('.pdf'), '-').replace(/\s+/g, ' ');
   for (const word of ['Fit to travel?', 'Say no', 'again', 'Conservator', '5 steps']) expect(words).toContain(word);
 });
@@ -176,8 +176,8 @@ test('a step that is carried stays where it was put, and is put back', async () 
     last,
     pack,
   );
-  await page.click('[data-testid="by-hand"]');
-  await (await byName(page, 'button', 'Take back: Say no')).click();
+  await page.locator('[data-testid="by-hand"]').click();
+  await (await byName(page, 'button', 'Take back: Say no')).asLocator().click();
   await until(placed, []);
 });
 
@@ -189,7 +189,7 @@ test('of a plan: activities become steps, and can be typed on', async () => {
   expect(before.length).toBeGreaterThan(5);
   expect(await pageText(page)).toMatch(/\d+ handoffs? among \d+ hands/);
   await changePart(page, 'of', 'the steps typed here');
-  await (await byName(page, 'button', 'Begin with the activities of the plan')).click();
+  await (await byName(page, 'button', 'Begin with the activities of the plan')).asLocator().click();
   await page.waitForFunction(
     (n) => document.querySelectorAll('[data-testid="page"] g[data-role="item"]').length === n,
     {},

@@ -103,14 +103,14 @@ describe('a plan from nothing, by keys alone', () => {
       return [start, finish, duration];
     }, [day('2026-03-02'), day('2026-03-14'), 4800]);
     // A finish changes the length: to Wednesday 4 March are three working days.
-    await page.click(cell(0, 'finish'));
+    await page.locator(cell(0, 'finish')).click();
     await page.keyboard.type('2026-03-04');
     await key('Enter');
     await until(async () => (await of('Step 1')).duration, 1440);
   });
 
   test('what cannot be used is marked in its cell with the reason, and kept until it is mended', async () => {
-    await page.click(cell(1, 'start'));
+    await page.locator(cell(1, 'start')).click();
     await page.keyboard.type('soonish');
     await key('Enter');
     await page.waitForSelector(`${cell(1, 'start')}[aria-invalid="true"]`);
@@ -132,7 +132,7 @@ describe('a plan from nothing, by keys alone', () => {
   });
 
   test('rows go into one another and out, up and down, and keep their links', async () => {
-    await page.click(cell(1, 'name'));
+    await page.locator(cell(1, 'name')).click();
     await key('Tab');
     const first = (await of('Step 1')).ref;
     await until(async () => (await of('Step 2')).parent, first);
@@ -145,7 +145,7 @@ describe('a plan from nothing, by keys alone', () => {
   });
 
   test('an arrow with Shift moves by a working day, over a weekend', async () => {
-    await page.click(cell(1, 'name'));
+    await page.locator(cell(1, 'name')).click();
     await until(async () => (await of('Step 2')).start, day('2026-03-05'));
     await held(['Shift'], 'ArrowRight');
     await until(async () => (await of('Step 2')).start, day('2026-03-06'));
@@ -228,7 +228,7 @@ describe('ranges', () => {
   }, 60_000);
 
   test('a range is copied, pasted elsewhere, filled down and cleared', async () => {
-    await page.click(cell(0, 'percent'));
+    await page.locator(cell(0, 'percent')).click();
     await page.keyboard.type('30');
     await key('Enter', 'ArrowUp');
     await until(async () => (await of('Row 1')).percent, 30);
@@ -237,7 +237,7 @@ describe('ranges', () => {
     await held(['Control'], 'd');
     await until(async () => (await planNow()).activities.slice(0, 6).map((a) => a.percent), [30, 30, 30, 30, 30, null]);
     await settled();
-    await page.click(cell(1, 'name'));
+    await page.locator(cell(1, 'name')).click();
     await held(['Shift'], 'ArrowDown');
     const copied = await page.evaluate(() => {
       const data = new DataTransfer();
@@ -245,16 +245,16 @@ describe('ranges', () => {
       return data.getData('text/plain');
     });
     expect(copied).toBe('Row 2\nRow 3');
-    await page.click(cell(5, 'name'));
+    await page.locator(cell(5, 'name')).click();
     await paste(copied);
     await until(async () => (await planNow()).activities.slice(5, 7).map((a) => a.name), ['Row 2', 'Row 3']);
     await settled();
-    await page.click(cell(0, 'percent'));
+    await page.locator(cell(0, 'percent')).click();
     await held(['Shift'], 'ArrowDown');
     await key('Delete');
     await until(async () => (await planNow()).activities.slice(0, 3).map((a) => a.percent), [null, null, 30]);
     await settled();
-    await page.click(cell(0, 'name'));
+    await page.locator(cell(0, 'name')).click();
     await held(['Shift'], 'ArrowDown');
     await held(['Control'], 'Delete');
     await until(async () => (await planNow()).activities.length, 498);
@@ -279,7 +279,7 @@ describe('the demo plan', () => {
     await page.waitForSelector('[role="row"][data-ref]');
   };
   const changePart = async (part: string, option: string) => {
-    await page.click(`[data-brief-part="${part}"]`);
+    await page.locator(`[data-brief-part="${part}"]`).click();
     const found = await page.waitForFunction(
       (text) => [...document.querySelectorAll('[role="option"]')].find((o) => o.textContent!.trim() === text),
       {},
@@ -300,7 +300,7 @@ describe('the demo plan', () => {
     expect(hides.length).toBeGreaterThan(3);
     expect(hides.join()).toMatch(/hides \d+ rows, \d+ milestones, .*\d+ links/);
     const before = (await rowsShown()).length;
-    await page.click('[role="row"][data-ref] button[title^="hides"]');
+    await page.locator('[role="row"][data-ref] button[title^="hides"]').click();
     await page.waitForFunction((n) => document.querySelectorAll('[role="row"][data-ref]').length > n, {}, before);
   });
 
@@ -313,7 +313,7 @@ describe('the demo plan', () => {
       list.map((r) => r.textContent!),
     );
     expect(heads.some((h) => /Harbour office25 rows|Harbour office\d+ rows/.test(h))).toBe(true);
-    await page.click('[data-brief-part="where"]');
+    await page.locator('[data-brief-part="where"]').click();
     const input = (await page.waitForSelector('[aria-label="What it is compared with"]'))!;
     await input.type('piling');
     await page.$$eval('button', (list) =>
@@ -336,7 +336,7 @@ describe('the demo plan', () => {
     await (await page.waitForSelector('[aria-label="Name of the arrangement"]'))!.type('Piling by contractor');
     await page.keyboard.press('Enter');
     await page.waitForFunction(() => document.body.innerText.includes('is kept as “Piling by contractor”'));
-    await page.click('[data-brief-part="where"]');
+    await page.locator('[data-brief-part="where"]').click();
     await page.waitForSelector('[aria-label="What it is compared with"]');
     await page.$$eval('button', (list) =>
       (list.find((b) => b.textContent === 'List everything') as HTMLElement).click(),
@@ -357,7 +357,7 @@ describe('the demo plan', () => {
   });
 
   test('links are typed with completion by name; a code by its title; what is worked out is not typed', async () => {
-    await page.click('[data-brief-part="where"]');
+    await page.locator('[data-brief-part="where"]').click();
     await page.waitForSelector('[aria-label="What it is compared with"]');
     await page.$$eval('button', (list) =>
       (list.find((b) => b.textContent === 'List everything') as HTMLElement).click(),
@@ -373,7 +373,7 @@ describe('the demo plan', () => {
     );
     const had = (await planNow()).links.filter((l) => l.to === row[1]).length;
     // The column is the last one, behind the strips; the keys bring it in sight.
-    await page.click(cell(row[0], 'name'));
+    await page.locator(cell(row[0], 'name')).click();
     await page.keyboard.press('End');
     await page.keyboard.press('F2');
     await page.waitForSelector(`${cell(row[0], 'predecessors')} input`);
@@ -385,7 +385,7 @@ describe('the demo plan', () => {
     });
     await key('ArrowDown', 'Enter');
     await until(async () => (await planNow()).links.filter((l) => l.to === row[1]).length, had + 1);
-    await page.click(cell(row[0], 'float'));
+    await page.locator(cell(row[0], 'float')).click();
     await page.keyboard.type('9');
     await page.waitForFunction(() => document.body.innerText.includes('this is worked out, and cannot be typed'));
     await page.$eval('button[aria-label="Undo"]', (b) => (b as HTMLElement).click());
@@ -393,7 +393,7 @@ describe('the demo plan', () => {
   });
 
   test('neighbours open in place: the link is changed there, and the chain is walked', async () => {
-    await page.click('[data-ref="G60"] [data-cell]');
+    await page.locator('[data-ref="G60"] [data-cell]').click();
     await page.keyboard.press('Enter');
     const block = '[data-testid="neighbours"]';
     await page.waitForSelector(block);
@@ -435,7 +435,7 @@ describe('the demo plan', () => {
   });
 
   test('a bar is dragged: what would come of it is said before it is let go, and Escape leaves it', async () => {
-    await page.click('[data-brief-part="where"]');
+    await page.locator('[data-brief-part="where"]').click();
     await (await page.waitForSelector('[aria-label="What it is compared with"]'))!.type('Lighting');
     await page.$$eval('button', (list) =>
       (list.find((b) => b.textContent === 'List only these') as HTMLElement).click(),
@@ -486,7 +486,7 @@ describe('two people on one plan', () => {
     const other = await openPage(browser, elsewhere);
     await other.goto(`${elsewhere}/plans/${planId}/structure`, { waitUntil: 'domcontentloaded' });
     await other.waitForFunction((c) => document.querySelector(c)?.textContent?.trim() === 'Pave', {}, cell(2, 'name'));
-    await other.click(cell(1, 'name'));
+    await other.locator(cell(1, 'name')).click();
     await other.keyboard.type('Fill and roll');
     const began = Date.now();
     await other.keyboard.press('Enter');
@@ -504,10 +504,10 @@ describe('two people on one plan', () => {
     );
     expect(await page.$eval('[data-testid="others"]', (o) => o.textContent)).toContain('someone else is here');
     // Both at once, into different cells of one row.
-    await page.click(cell(0, 'start'));
+    await page.locator(cell(0, 'start')).click();
     await page.keyboard.type('2026-03-02');
     await other.bringToFront();
-    await other.click(cell(0, 'percent'));
+    await other.locator(cell(0, 'percent')).click();
     await other.keyboard.type('40');
     await other.keyboard.press('Enter');
     await page.bringToFront();
@@ -522,7 +522,7 @@ describe('two people on one plan', () => {
 
   test('while the server is away it says so, and what is typed meanwhile is kept once it is there again', async () => {
     await page.setOfflineMode(true);
-    await page.click(cell(2, 'name'));
+    await page.locator(cell(2, 'name')).click();
     await page.keyboard.type('Pave and mark');
     await page.keyboard.press('Enter');
     await page.waitForFunction(() => document.body.innerText.includes('The server does not answer'), {

@@ -44,7 +44,7 @@ interface Stored {
   };
 }
 const stored = async () => ((await (await fetch(`${address}/api/plans/${plan}`)).json()) as Stored).plan;
-const press = async (name: string) => (await byName(page, 'button', name)).click();
+const press = async (name: string) => (await byName(page, 'button', name)).asLocator().click();
 const field = async (label: string, text: string) => {
   const input = (await page.waitForSelector(`[aria-label="${label}"]`))!;
   await input.click({ count: 3 });
@@ -158,7 +158,7 @@ test('balanced: what would move is seen on the page, taken, taken back', async (
   );
   expect(await start()).toEqual(before);
   // Laying, at 160 m a day, ends three days behind the trench, which is done on Friday 10 April.
-  await (await page.waitForSelector('button:not([disabled])::-p-text(Take it)'))!.click();
+  await page.locator('button:not([disabled])::-p-text(Take it)').click();
   await until(async () => (await start()).P2! > before.P2!, true);
   await page.waitForFunction(() =>
     document.querySelector('[aria-label="Brief"]')!.textContent!.includes('at least 3 days between works'),
@@ -175,7 +175,7 @@ test('balanced: what would move is seen on the page, taken, taken back', async (
 
 test('only a stretch of it, typed as a place; the file says the same', async () => {
   await sayPart(page, 'fromPlace');
-  await page.click('[data-brief-part="fromPlace"]');
+  await page.locator('[data-brief-part="fromPlace"]').click();
   const input = (await page.waitForSelector('input[aria-label="From place"]'))!;
   await input.type('nowhere');
   await page.keyboard.press('Enter');
@@ -192,13 +192,13 @@ test('only a stretch of it, typed as a place; the file says the same', async () 
   });
   const download = await catchDownloads(page);
   await press('Export');
-  await (await page.waitForSelector('[role="menuitem"]::-p-text(PDF)'))!.click();
+  await page.locator('[role="menuitem"]::-p-text(PDF)').click();
   const words = run('pdftotext', await download('.pdf'), '-').replace(/\s+/g, ' ');
   // What stands along its line is turned, and comes out of the PDF letter by letter: the drawing says it whole.
   for (const word of ['Reservoir', '2300', '1 clash', 'Lay the pipe runs into Trench']) expect(words).toContain(word);
   expect(words).not.toContain('Pump house');
   await press('Export');
-  await (await page.waitForSelector('[role="menuitem"]::-p-text(SVG)'))!.click();
+  await page.locator('[role="menuitem"]::-p-text(SVG)').click();
   const svg = readFileSync(await download('.svg'), 'utf8');
   for (const word of ['Trench', 'Lay the pipe', 'Backfill', '80 m a day']) expect(svg).toContain(word);
 });
@@ -208,7 +208,7 @@ test('places and crews are typed in the margin of the ledger, and say why where 
   await page.waitForSelector('[role="row"][aria-selected="true"]');
   await press('Facts');
   const type = async (label: string, text: string) => {
-    await (await page.waitForSelector(`aside button[aria-label^="${label}:"]`))!.click();
+    await page.locator(`aside button[aria-label^="${label}:"]`).click();
     await page.waitForFunction(() => document.activeElement?.tagName === 'INPUT');
     await page.keyboard.down('Control');
     await page.keyboard.press('a');

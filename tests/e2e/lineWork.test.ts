@@ -37,9 +37,9 @@ interface Stored {
 }
 const stored = async (plan: string) =>
   ((await (await fetch(`${address}/api/plans/${plan}`)).json()) as { plan: Stored }).plan;
-const press = async (name: string) => (await byName(page, 'button', name)).click();
+const press = async (name: string) => (await byName(page, 'button', name)).asLocator().click();
 /** Takes what is proposed, once it is the answer to what is asked. */
-const takeIt = async () => (await page.waitForSelector('button:not([disabled])::-p-text(Take it)'))!.click();
+const takeIt = async () => page.locator('button:not([disabled])::-p-text(Take it)').click();
 const type = async (label: string, text: string) => {
   const input = (await page.waitForSelector(`[aria-label="${label}"]`))!;
   await input.click({ count: 3 });
@@ -114,7 +114,7 @@ test('300 km: six trades balanced on the page with four weeks between them, and 
   );
   const download = await catchDownloads(page);
   await press('Export');
-  await (await page.waitForSelector('[role="menuitem"]::-p-text(PDF)'))!.click();
+  await page.locator('[role="menuitem"]::-p-text(PDF)').click();
   expect(run('pdftotext', await download('.pdf'), '-').replace(/\s+/g, ' ')).toContain(words);
 }, 90_000);
 
@@ -188,7 +188,7 @@ test('a clash is one of the checks, and is mended there with what it gives', asy
   await page.goto(`${address}/plans/${plan}/gather/work`, { waitUntil: 'networkidle2' });
   await page.waitForSelector('::-p-text(B runs into A on “Bank”)');
   // At 50 and 100 m a day they end together when B starts ten working days behind A: a week later than it does.
-  await (await page.waitForSelector('button::-p-text(B 7 days later)'))!.click();
+  await page.locator('button::-p-text(B 7 days later)').click();
   await until(async () => (await stored(plan)).activities[1]!.start / 1440 - MONDAY, 14);
   await page.waitForFunction(() => !document.body.textContent!.includes('B runs into A'));
 }, 60_000);
@@ -233,7 +233,7 @@ test('a picture is pinned at two places, and a third stands where it belongs, in
   const middle = async () => {
     const download = await catchDownloads(page);
     await press('Export');
-    await (await page.waitForSelector('[role="menuitem"]::-p-text(SVG)'))!.click();
+    await page.locator('[role="menuitem"]::-p-text(SVG)').click();
     const svg = readFileSync(await download('.svg'), 'utf8');
     const strips = [
       ...svg.matchAll(
@@ -310,7 +310,7 @@ test('a set of work is made for six floors, and the trades balanced without rest
     `C,Paint,${iso(MONDAY)},${iso(MONDAY + 1)}`,
   ]);
   await page.goto(`${address}/plans/${plan}/structure`, { waitUntil: 'networkidle2' });
-  await (await page.waitForSelector('[data-ref="A"] ::-p-text(Walls)'))!.click();
+  await page.locator('[data-ref="A"] ::-p-text(Walls)').click();
   await page.keyboard.down('Shift');
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('ArrowDown');
@@ -322,7 +322,7 @@ test('a set of work is made for six floors, and the trades balanced without rest
   await page.keyboard.press('a');
   await page.keyboard.up('Control');
   await page.keyboard.type('One\nTwo\nThree\nFour\nFive\nSix');
-  await (await page.waitForSelector('button::-p-text(Make 18 activities)'))!.click();
+  await page.locator('button::-p-text(Make 18 activities)').click();
   await until(async () => (await stored(plan)).lines[0]?.zones.length, 6);
   await page.goto(`${address}/plans/${plan}/show`, { waitUntil: 'networkidle2' });
   await page.waitForSelector('main li svg[viewBox]');
@@ -386,7 +386,7 @@ test('a bridge of four sections, in hours: balanced without rest it takes 117.80
   expect(workdays(await ended())).toBeCloseTo(117.8, 1);
   const download = await catchDownloads(page);
   await press('Export');
-  await (await page.waitForSelector('[role="menuitem"]::-p-text(SVG)'))!.click();
+  await page.locator('[role="menuitem"]::-p-text(SVG)').click();
   const svg = readFileSync(await download('.svg'), 'utf8');
   // Time runs down: every line begins and ends with a dot, at the height that its dates give.
   const dots = [...svg.matchAll(/<circle cx="[\d.]+" cy="([\d.]+)"/g)].map((m) => Number(m[1])).sort((a, b) => a - b);

@@ -97,8 +97,8 @@ describe('the standing', () => {
 
   test('the statements agree with what was worked out by hand', async () => {
     await page.goto(`${address}/plans/${planId}/measure`, { waitUntil: 'networkidle2' });
-    await (await page.waitForSelector('[data-brief-part="amount"]'))!.click();
-    await (await page.waitForSelector('[role="option"]::-p-text(cost)'))!.click();
+    await page.locator('[data-brief-part="amount"]').click();
+    await page.locator('[role="option"]::-p-text(cost)').click();
     await page.waitForFunction(() => document.querySelectorAll('[data-testid="statement"]').length === 4);
     const [finish, , spi, end] = await statements();
     expect(finish).toBe('3 days late | finish 4 Feb 26, promised 30 Jan 26');
@@ -120,35 +120,35 @@ describe('the standing', () => {
   });
 
   test('a click on a value, a bar, a status filters everything; another adds; the same takes it away; one clears', async () => {
-    await page.click('[data-part="South"]');
+    await page.locator('[data-part="South"]').click();
     await counts('2 of 4');
     expect((await statements())[0]).toContain('3 days late');
-    await page.click('[data-part="North"]');
+    await page.locator('[data-part="North"]').click();
     await counts('4 activities');
-    await page.click('[data-part="South"]');
+    await page.locator('[data-part="South"]').click();
     await counts('2 of 4');
     // B alone is late of these: by two days.
     expect((await statements())[0]).toContain('2 days late');
-    await page.click('[data-status="complete"]');
+    await page.locator('[data-status="complete"]').click();
     await counts('1 of 4');
     expect((await statements())[0]).toContain('On time');
-    await page.click('[data-status="complete"]');
+    await page.locator('[data-status="complete"]').click();
     await counts('2 of 4');
     await pressed('Clear');
     await counts('4 activities');
-    await page.click('[data-slip="B"]');
+    await page.locator('[data-slip="B"]').click();
     await counts('1 of 4');
-    await page.click('[data-slip="B"]');
+    await page.locator('[data-slip="B"]').click();
     await counts('4 activities');
-    await page.click('[data-brief-part="off"]');
-    await (await page.waitForSelector('[role="option"]::-p-text(anything late)'))!.click();
+    await page.locator('[data-brief-part="off"]').click();
+    await page.locator('[role="option"]::-p-text(anything late)').click();
     await counts('3 of 4');
     await pressed('Clear');
     expect(await measured()).toContain('4 activities');
   });
 
   test('a figure opens the rows that it is made of, and a row leads to the ledger', async () => {
-    await page.click('[aria-label="Rows of What slipped most"]');
+    await page.locator('[aria-label="Rows of What slipped most"]').click();
     await page.waitForSelector('aside[aria-label="Rows"] tbody tr');
     const rows = await page.$$eval('aside[aria-label="Rows"] tbody tr', (list) =>
       list.map((r) => [...r.querySelectorAll('td')].map((c) => c.textContent)),
@@ -209,8 +209,8 @@ describe('tolerance and units', () => {
     for (let k = 0; k < 50 && (await kept()).currency !== 'EUR'; k++) await new Promise((r) => setTimeout(r, 100));
     expect((await kept()).currency).toBe('EUR');
     await page.goto(`${address}/plans/${planId}/measure`, { waitUntil: 'networkidle2' });
-    await page.click('[data-brief-part="amount"]');
-    await (await page.waitForSelector('[role="option"]::-p-text(cost)'))!.click();
+    await page.locator('[data-brief-part="amount"]').click();
+    await page.locator('[role="option"]::-p-text(cost)').click();
     await page.waitForFunction(() =>
       [...document.querySelectorAll('[data-testid="statement"]')].some((s) => s.textContent?.startsWith('€80 over')),
     );
@@ -267,7 +267,7 @@ describe('the weekly round on the demo plan', () => {
   });
 
   test('is answered by keys: what cannot be read stays until it is mended, what it would bring is said', async () => {
-    await (await page.waitForSelector('nav[aria-label="What is asked"] ::-p-text(Toe beam, section 4)'))!.click();
+    await page.locator('nav[aria-label="What is asked"] ::-p-text(Toe beam, section 4)').click();
     await page.waitForSelector('section[aria-label="Toe beam, section 4"]');
     await page.focus('[data-field="actualFinish"]');
     await page.keyboard.type('some day');
@@ -301,7 +301,7 @@ describe('the weekly round on the demo plan', () => {
     await page.keyboard.type('Waits for the tide');
     await page.keyboard.press('Enter');
     await until(async () => (await activity('Toe beam, section 5')).notes === 'Waits for the tide');
-    await (await page.waitForSelector('nav[aria-label="What is asked"] ::-p-text(Toe beam, section 5)'))!.click();
+    await page.locator('nav[aria-label="What is asked"] ::-p-text(Toe beam, section 5)').click();
     await page.waitForSelector('section[aria-label="Toe beam, section 5"] select');
     expect(await page.$eval('[aria-label="Status"]', (x) => (x as HTMLSelectElement).value)).toBe('on hold');
     await page.select('[aria-label="Status"]', 'in progress');
@@ -309,8 +309,8 @@ describe('the weekly round on the demo plan', () => {
   }, 60_000);
 
   test('as a list, Enter goes down', async () => {
-    await page.click('[data-brief-part="as"]');
-    await (await page.waitForSelector('[role="option"]::-p-text(as a list)'))!.click();
+    await page.locator('[data-brief-part="as"]').click();
+    await page.locator('[role="option"]::-p-text(as a list)').click();
     const field = (await page.waitForSelector('[aria-label="Percent done, Sheet piles, section 3"]'))!;
     await field.click({ count: 3 });
     await page.keyboard.type('80');
@@ -347,7 +347,7 @@ describe('the weekly round on the demo plan', () => {
     await station.click();
     await counts('19 of 142');
     expect((await statements())[0]).toMatch(/15 days late.*whole plan: on time/);
-    await page.click('[aria-label="Make an exhibit of What slipped most"]');
+    await page.locator('[aria-label="Make an exhibit of What slipped most"]').click();
     await page.waitForSelector('[data-testid="page"] svg', { timeout: 30_000 });
     expect(await page.$eval('[aria-label="Brief"]', (p) => p.textContent)).toContain('Phase is Lifeboat station');
     const exhibit = page.url().split('/').at(-1)!;

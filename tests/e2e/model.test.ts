@@ -33,7 +33,7 @@ interface Stored {
 const stored = async () => (await (await fetch(`${address}/api/plans/${plan}`)).json()) as Stored;
 const matchedBy = async (ref: string, effect = 'builds') =>
   (await stored()).plan.matches.find((m) => m.activity === ref && m.effect === effect)?.elements.length ?? 0;
-const press = async (name: string) => (await byName(page, 'button', name)).click();
+const press = async (name: string) => (await byName(page, 'button', name)).asLocator().click();
 const says = () => page.$eval('[data-testid="model-says"]', (e) => e.textContent ?? '');
 const waitForWords = (words: string) =>
   page.waitForFunction((w) => document.body.innerText.includes(w), { timeout: 20_000 }, words);
@@ -88,17 +88,17 @@ test('filtered by two conditions, only those are on the desk', async () => {
   const boxes = () => page.$$('.panel button[aria-haspopup="listbox"]');
   const pick = async (at: number, option: string) => {
     await (await boxes())[at]!.click();
-    await (await page.waitForSelector(`[role="option"]::-p-text(${option})`))!.click();
+    await page.locator(`[role="option"]::-p-text(${option})`).click();
     await page.waitForFunction(() => !document.querySelector('[role="option"]'));
   };
   await page.waitForSelector('.panel button[aria-haspopup="listbox"]');
   await pick(0, 'storey');
   const typed = () => page.$$('[aria-label="What it is compared with"]');
   await (await typed())[0]!.type('Upper floor');
-  await (await page.waitForSelector('button::-p-text(one more test)'))!.click();
+  await page.locator('button::-p-text(one more test)').click();
   await pick(2, 'class');
   await (await typed())[1]!.type('wall');
-  await (await page.waitForSelector('button:not([disabled])::-p-text(Show only these)'))!.click();
+  await page.locator('button:not([disabled])::-p-text(Show only these)').click();
   await page.waitForSelector('[aria-label="Only: storey contains Upper floor and class contains wall"]');
   await press('See the list');
   // Counted in the model's own text: claddings and walls of the upper floor.
@@ -138,7 +138,7 @@ test('matched by carrying a kind onto work, and work onto a kind', async () => {
 
 test('the same value on both sides is offered in words, and taken at a click', async () => {
   await waitForWords('Same value: code of elements');
-  await (await page.waitForSelector('button::-p-text(Pair )'))!.click();
+  await page.locator('button::-p-text(Pair )').click();
   await until(() => matchedBy('W208'), 20);
   await until(() => matchedBy('L150'), 80);
   expect(await matchedBy('L110')).toBe(47);
@@ -146,19 +146,19 @@ test('the same value on both sides is offered in words, and taken at a click', a
 });
 
 test('a rule says what it would catch before it is added, and matches when it is run', async () => {
-  await (await page.waitForSelector('button::-p-text(Match rules)'))!.click();
+  await page.locator('button::-p-text(Match rules)').click();
   await page.waitForSelector('section[aria-label="A new rule"]');
-  await (await page.waitForSelector('section[aria-label="A new rule"] [data-brief-part="where"]'))!.click();
+  await page.locator('section[aria-label="A new rule"] [data-brief-part="where"]').click();
   await page.waitForSelector('[aria-label="Value"], input[placeholder]');
   const input = (await page.$$('.panel input')).at(-1)!;
   await input.type('Bench');
-  await (await page.waitForSelector('button:not([disabled])::-p-text(Catch only these)'))!.click();
+  await page.locator('button:not([disabled])::-p-text(Catch only these)').click();
   await choose('select[aria-label="Effect"]', 'stands');
   await page.type('input[aria-label="Activity"]', 'T1');
   await waitForWords('It would catch 7, 7 of them without such work');
   await press('Add the rule');
   await page.waitForSelector('[data-rule]');
-  await (await page.waitForSelector('button:not([disabled])::-p-text(Match 7 elements by these rules)'))!.click();
+  await page.locator('button:not([disabled])::-p-text(Match 7 elements by these rules)').click();
   await until(() => matchedBy('T1', 'stands'), 7);
   await page.keyboard.press('Escape');
 });
@@ -186,7 +186,7 @@ test('codes are pasted against the identifier, and what is of no element is said
   await press('See the list');
   await press('Give codes');
   await page.type('textarea[aria-label="Codes to paste"]', `Identifier\tZone\n${identifier}\tWall\nnobody\tStation`);
-  await (await page.waitForSelector('button::-p-text(Code by 3 rows)'))!.click();
+  await page.locator('button::-p-text(Code by 3 rows)').click();
   await until(async () => (await stored()).plan.elementCodes.map((c) => [c.code, c.elements.length]), [['Wall', 1]]);
   await waitForWords('1 key is of no element: nobody');
   // And from what elements say themselves: the first characters of their classification.
@@ -233,7 +233,7 @@ test('time runs: what stands on a date is said, and points of the model say what
   await press('Others see-through');
   await page.waitForSelector('button::-p-text(show all again)');
   await press('Choose nothing');
-  await (await page.waitForSelector('button::-p-text(show all again)'))!.click();
+  await page.locator('button::-p-text(show all again)').click();
 });
 
 test('a newer model says what it would bring; matches are kept', async () => {
@@ -249,7 +249,7 @@ test('a newer model says what it would bring; matches are kept', async () => {
     )
     .replace("'Wall unit 19'", "'Wall unit nineteen'");
   expect(id).toMatch(/^#\d+$/);
-  await (await page.waitForSelector('button::-p-text(Models \\()'))!.click();
+  await page.locator('button::-p-text(Models \\()').click();
   await put('Newer state of file', newer);
   const note = (await page.waitForSelector('[data-testid="newer-model"]', { timeout: 60_000 }))!;
   const words = await note.evaluate((e) => e.textContent ?? '');
@@ -294,15 +294,15 @@ test('the day becomes a page; a storyboard is exported and read back', async () 
   await page.waitForFunction(() => document.querySelectorAll('[data-testid="page"] svg image').length === 1);
   expect(await pageText(page)).toContain('stand');
   const own = page.url().split('/').at(-1)!;
-  await (await page.waitForSelector('[data-brief-part="when"]'))!.click();
-  await (await page.waitForSelector('[role="option"]::-p-text(on four dates)'))!.click();
+  await page.locator('[data-brief-part="when"]').click();
+  await page.locator('[role="option"]::-p-text(on four dates)').click();
   await page.waitForFunction(() => document.querySelectorAll('[data-testid="page"] svg image').length === 4, {
     timeout: 20_000,
   });
   const words = await pageText(page);
   const download = await catchDownloads(page);
   await press('Export');
-  await (await page.waitForSelector('[role="menuitem"]::-p-text(PDF)'))!.click();
+  await page.locator('[role="menuitem"]::-p-text(PDF)').click();
   const file = await download('.pdf');
   const text = run('pdftotext', '-layout', file, '-').replace(/\s+/g, ' ');
   for (const said of ['New: Steel frame, Roof and cladding', '227 stand']) {
@@ -313,7 +313,7 @@ test('the day becomes a page; a storyboard is exported and read back', async () 
   expect(images).toHaveLength(4);
   expect(images.every((l) => / rgb +3 +8 /.test(l))).toBe(true);
   await press('Export');
-  await (await page.waitForSelector('[role="menuitem"]::-p-text(HTML)'))!.click();
+  await page.locator('[role="menuitem"]::-p-text(HTML)').click();
   const html = readFileSync(await download('.html'), 'utf8');
   expect(html.match(/<img src="data:image\/png/g)!.length).toBeGreaterThan(20);
   // It plays by itself, under the one script that it allows.

@@ -74,7 +74,7 @@ test('what leads to a milestone becomes a network of its own, from the margin of
   const box = (await doors.boundingBox())!;
   await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
   const url = page.url();
-  await (await byName(page, 'button', 'What leads here, as a network')).click();
+  await (await byName(page, 'button', 'What leads here, as a network')).asLocator().click();
   await page.waitForFunction((u) => location.href !== u && /\/show\//.test(location.pathname), {}, url);
   await pageShown(page);
   expect((await cards()).sort()).toEqual(await before(ref, 4));
@@ -105,8 +105,8 @@ test('its sentence is typed: three links around it; the file says the same', asy
     list.map((t) => t.textContent!.split(':')[0]!),
   );
   const download = await catchDownloads(page);
-  await (await byName(page, 'button', 'Export')).click();
-  await (await page.waitForSelector('[role="menuitem"]::-p-text(PDF)'))!.click();
+  await (await byName(page, 'button', 'Export')).asLocator().click();
+  await page.locator('[role="menuitem"]::-p-text(PDF)').click();
   const words = run('pdftotext', await download('.pdf'), '-').replace(/\s+/g, ' ');
   for (const name of names) expect(words).toContain(name.split(' ')[0]);
 });
@@ -118,14 +118,14 @@ test('from the ledger, and as GraphML', async () => {
   }, plan);
   await page.goto(`${address}/plans/${plan}/structure?ref=${ref}`, { waitUntil: 'networkidle2' });
   await page.waitForSelector('[role="row"][aria-selected="true"]');
-  await (await byName(page, 'button', 'Facts')).click();
-  await (await byName(page, 'button', 'As a network')).click();
+  await (await byName(page, 'button', 'Facts')).asLocator().click();
+  await (await byName(page, 'button', 'As a network')).asLocator().click();
   await page.waitForFunction(() => /\/show\/[0-9a-f-]{36}$/.test(location.pathname), { timeout: 20_000 });
   await pageShown(page);
   expect((await cards()).sort()).toEqual(await before(ref, 4));
   await page.goto(`${address}/plans/${plan}/gather`, { waitUntil: 'networkidle2' });
   const download = await catchDownloads(page);
-  await (await byName(page, 'button', 'GraphML')).click();
+  await (await byName(page, 'button', 'GraphML')).asLocator().click();
   const graph = readFileSync(await download('.graphml'), 'utf8');
   const links = await page.evaluate(async (id) => {
     const { plan: p } = (await (await fetch(`/api/plans/${id}`)).json()) as { plan: { links: unknown[] } };
@@ -155,7 +155,7 @@ describe('a network set by hand', () => {
     'S1,Survey,2026-03-05,2026-03-11,S0,North',
     ...first.slice(1).map((row) => row.replaceAll('2026-03-2', '2026-04-2')),
   ];
-  const press = async (name: string) => (await byName(page, 'button', name)).click();
+  const press = async (name: string) => (await byName(page, 'button', name)).asLocator().click();
   const placed = async () =>
     (await keptBrief<{ placed: { ref: string; later: number }[] }>(page)).placed.map((p) => [p.ref, p.later]);
   /** The left edges of cards, by reference. */
@@ -221,7 +221,7 @@ describe('a network set by hand', () => {
 
   test('a note is put onto a card, and goes with it', async () => {
     await press('Put onto the page');
-    await (await page.waitForSelector('[role="menuitem"]::-p-text(Words)'))!.click();
+    await page.locator('[role="menuitem"]::-p-text(Words)').click();
     await page.waitForFunction(() => document.querySelector('[role="menuitem"]') === null);
     const box = (await (await page.$('[data-testid="page"] g[data-ref="S5"] [data-role="bar"]'))!.boundingBox())!;
     await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
@@ -235,7 +235,7 @@ describe('a network set by hand', () => {
     await changePart(page, 'card', 'dots with their names');
     await until(async () => (await note()) !== before, true);
     // Both what was carried and what was put there can be taken back in one list.
-    await page.click('[data-testid="by-hand"]');
+    await page.locator('[data-testid="by-hand"]').click();
     await until(() => page.$$eval('[aria-label="Set by hand"] li', (l) => l.length), 2);
     await press('Take all of it back');
     await until(() => page.$$eval('[data-testid="page"] [data-note]', (l) => l.length), 0);
@@ -294,8 +294,8 @@ test.each(PUBLISHED)(
     await changePart(page, 'card', 'cards with early and late dates');
     await page.waitForFunction(() => document.querySelector('[data-testid="page"]')?.textContent?.includes('Hotel'));
     const download = await catchDownloads(page);
-    await (await byName(page, 'button', 'Export')).click();
-    await (await page.waitForSelector('[role="menuitem"]::-p-text(PDF)'))!.click();
+    await (await byName(page, 'button', 'Export')).asLocator().click();
+    await page.locator('[role="menuitem"]::-p-text(PDF)').click();
     const html = run('pdftotext', '-bbox', await download('.pdf'), '-');
     const words = [
       ...html.matchAll(/<word xMin="([\d.]+)" yMin="([\d.]+)" xMax="([\d.]+)" yMax="([\d.]+)">([^<]*)/g),

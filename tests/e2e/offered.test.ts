@@ -25,7 +25,7 @@ const viewBox = () => page.$eval(SVG, (e) => e.getAttribute('viewBox'));
 const isReadable = () => page.$eval('[data-testid="fit"]', (e) => !/Too much/.test(e.textContent ?? 'Too much'));
 
 test('more than ten are offered', async () => {
-  await (await byName(page, 'button', 'New exhibit')).click();
+  await (await byName(page, 'button', 'New exhibit')).asLocator().click();
   await page.waitForSelector('[data-preview="Summary for executives"]');
   const listed = await page.$$eval('[data-preview]', (list) => list.map((e) => e.getAttribute('data-preview')!));
   for (const name of listed) {
@@ -83,9 +83,9 @@ test('each time line, made: another size of page, and other lanes', async () => 
     }
     if (!(await page.$('::-p-aria([name="Regroup"][role="button"])'))) continue;
     const now = await page.$eval(SVG, (e) => e.outerHTML);
-    await (await byName(page, 'button', 'Regroup')).click();
+    await (await byName(page, 'button', 'Regroup')).asLocator().click();
     await page.waitForSelector('[data-preview] svg');
-    await page.click('[data-preview]');
+    await page.locator('[data-preview]').click();
     await page.waitForFunction((was) => document.querySelector('[data-testid="page"] svg')?.outerHTML !== was, {}, now);
     regrouped.push(name);
   }
@@ -99,6 +99,6 @@ test('where no grouping can be read on its page, that is said', async () => {
   await page.waitForFunction(() =>
     document.querySelector('[data-testid="fit"]')?.textContent?.includes('cannot be read'),
   );
-  await (await byName(page, 'button', 'Regroup')).click();
+  await (await byName(page, 'button', 'Regroup')).asLocator().click();
   await page.waitForSelector('::-p-text(none of its groupings can be read)');
 });

@@ -45,7 +45,7 @@ const waitForRole = (role: string, there = true) =>
 /** Types the sentence in place of the brief. */
 async function type(text: string): Promise<void> {
   await listClosed(page);
-  await page.click('[data-testid="type-brief"]');
+  await page.locator('[data-testid="type-brief"]').click();
   const field = await page.waitForSelector('[data-testid="typed"] textarea, textarea');
   await field!.click({ count: 3 });
   await page.keyboard.down('Control');
@@ -146,7 +146,7 @@ describe('a page is shaped by its sentence', () => {
 
   test('a date of its own is typed into the list of named dates', async () => {
     await sayPart(page, 'dates');
-    await page.click('[data-brief-part="dates"]');
+    await page.locator('[data-brief-part="dates"]').click();
     const name = await page.waitForSelector('[aria-label="Name of date 1"]');
     await name!.type('Council decides');
     await page.$eval('[aria-label="Day of date 1"]', (e) => {
@@ -161,15 +161,15 @@ describe('a page is shaped by its sentence', () => {
 
   test('notes are written, and stand at the foot', async () => {
     await sayPart(page, 'notes');
-    await page.click('[data-brief-part="notes"]');
+    await page.locator('[data-brief-part="notes"]').click();
     await (await page.waitForSelector('textarea[aria-label="Notes"]'))!.type('Tides are those of the harbour office.');
-    await (await byName(page, 'button', 'Write it')).click();
+    await (await byName(page, 'button', 'Write it')).asLocator().click();
     await waitForText(page, 'Tides are those of the harbour office.');
   });
 
   test('a logo is chosen as a file, and stands at the head', async () => {
     await sayPart(page, 'logo');
-    await page.click('[data-brief-part="logo"]');
+    await page.locator('[data-brief-part="logo"]').click();
     const input = (await page.waitForSelector('input[aria-label="Picture file"]'))! as ElementHandle<HTMLInputElement>;
     const folder = await mkdtemp(join(tmpdir(), 'clembo-'));
     const file = join(folder, 'sign.svg');
@@ -208,15 +208,15 @@ describe('a page is shaped by its sentence', () => {
 
   test('a page of its own size, in millimetres', async () => {
     await sayPart(page, 'size');
-    await page.click('[data-brief-part="size"]');
+    await page.locator('[data-brief-part="size"]').click();
     await (await page.waitForSelector('[aria-label="Width in mm"]'))!.type('508');
     await (await page.waitForSelector('[aria-label="Height in mm"]'))!.type('254');
-    await (await byName(page, 'button', 'Use it')).click();
+    await (await byName(page, 'button', 'Use it')).asLocator().click();
     await page.waitForFunction(
       () => document.querySelector('[data-testid="page"] svg')?.getAttribute('viewBox') === '0 0 1440 720',
     );
-    await page.click('[data-brief-part="size"]');
-    await (await byName(page, 'button', 'A usual page')).click();
+    await page.locator('[data-brief-part="size"]').click();
+    await (await byName(page, 'button', 'A usual page')).asLocator().click();
     await page.waitForFunction(
       () => document.querySelector('[data-testid="page"] svg')?.getAttribute('viewBox') !== '0 0 1440 720',
     );
@@ -237,13 +237,13 @@ describe('what a page hides, and how it fits', () => {
   test('fit advice is taken at a click: an exhibit that is too much for a page runs over several', async () => {
     await type('rows each, on A4 landscape, without links');
     await page.waitForFunction(() => document.querySelector('[data-testid="fit"]')?.textContent?.includes('Too much'));
-    await page.click('[data-testid="fit"]');
+    await page.locator('[data-testid="fit"]').click();
     const advice = await page.waitForSelector('::-p-text(use several pages)');
     await advice!.click();
     await page.waitForSelector('[data-testid="pager"]');
     expect(await page.$eval('[data-testid="pager"]', (e) => e.textContent)).toMatch(/Page 1 of [3-9]/);
     const first = await pageText(page);
-    await (await byName(page, 'button', 'Next page')).click();
+    await (await byName(page, 'button', 'Next page')).asLocator().click();
     await page.waitForFunction(() => document.querySelector('[data-testid="pager"]')?.textContent?.includes('Page 2'));
     await waitForText(page, await textsOf('source').then((s) => s.find((t) => t.startsWith('Page 2'))!));
     expect(await pageText(page)).not.toBe(first);
@@ -252,7 +252,7 @@ describe('what a page hides, and how it fits', () => {
   test('its PDF holds all pages, each with its number', async () => {
     const of = Number(/of (\d+)/.exec((await page.$eval('[data-testid="pager"]', (e) => e.textContent)) ?? '')![1]);
     const download = await catchDownloads(page);
-    await (await byName(page, 'button', 'Export')).click();
+    await (await byName(page, 'button', 'Export')).asLocator().click();
     await page.waitForSelector('[role="menuitem"]');
     await (await page.$$('[role="menuitem"]'))[0]!.click();
     const pdf = await download('.pdf');

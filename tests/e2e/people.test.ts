@@ -184,7 +184,7 @@ describe('a comment beside an activity', () => {
       planId,
     ]);
     await goTo(ben, `/plans/${planId}/show/${rows[0].id}`);
-    await (await byName(ben, 'button', 'Comments: 0 open')).click();
+    await (await byName(ben, 'button', 'Comments: 0 open')).asLocator().click();
     await ben.type('[aria-label="Say something about this page"]', 'For the board on Monday');
     await press(ben, 'aside button::-p-text(Say it)');
     await byName(ben, 'button', 'Comments: 1 open');
@@ -544,7 +544,7 @@ test('somebody who is removed is out at once, and what they said stays', async (
   await goTo(ada, '/people');
   const button = await byName(ada, 'button', 'Remove Ben Quay');
   await button.click();
-  await (await byName(ada, 'button', 'Really remove Ben Quay')).click();
+  await (await byName(ada, 'button', 'Really remove Ben Quay')).asLocator().click();
   await ada.waitForFunction(() => !document.querySelector('table')!.textContent!.includes('Ben Quay'));
   await goTo(ben, `/plans/${planId}/show`);
   expect(new URL(ben.url()).pathname).toBe('/sign-in');

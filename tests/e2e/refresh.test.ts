@@ -182,7 +182,7 @@ describe('a plan and next week’s file', () => {
 
   test('a row leads from the page to where it was read', async () => {
     await page.goto(`${address}/plans/${planId}/show`, { waitUntil: 'networkidle2' });
-    await (await page.waitForSelector('main a[href*="/show/"]'))!.click();
+    await page.locator('main a[href*="/show/"]').click();
     const bar = await page.waitForSelector('[data-testid="page"] [data-ref="A3"]', { timeout: 30_000 });
     await bar!.click();
     await says('From row 5, of site week 3.csv');

@@ -62,9 +62,9 @@ const choose = (k: number, colour: string) =>
   );
 
 test('colours are chosen; what is too pale, or looks alike, is said', async () => {
-  await (await byName(page, 'button', 'Colours of the house')).click();
+  await (await byName(page, 'button', 'Colours of the house')).asLocator().click();
   await until(async () => (await told()).colours.length, 1);
-  await (await byName(page, 'button', 'Another')).click();
+  await (await byName(page, 'button', 'Another')).asLocator().click();
   await until(async () => (await told()).colours.length, 2);
   await faults('told apart by everyone');
   await choose(2, '#fff2a8');
@@ -82,8 +82,8 @@ test('colours are chosen; what is too pale, or looks alike, is said', async () =
 test('a new plan is in the currency of the house, and its first page in its colours', async () => {
   await keepHouse({ colours: ['#B3402E', '#123456'] });
   await page.reload({ waitUntil: 'networkidle2' });
-  await (await page.waitForSelector('button::-p-text(no currency)'))!.click();
-  await (await page.waitForSelector('[role="option"]::-p-text(EUR)'))!.click();
+  await page.locator('button::-p-text(no currency)').click();
+  await page.locator('[role="option"]::-p-text(EUR)').click();
   await until(async () => (await told()).currency, 'EUR');
   const path = join(mkdtempSync(join(tmpdir(), 'clembo-house-')), 'Pier.csv');
   writeFileSync(
@@ -95,7 +95,7 @@ test('a new plan is in the currency of the house, and its first page in its colo
   expect(plan.currency).toBe('EUR');
   await page.goto(`${address}/plans/${id}/show`, { waitUntil: 'networkidle2' });
   await page.waitForSelector('main a[href*="/show/"] svg');
-  await page.click('main a[href*="/show/"]');
+  await page.locator('main a[href*="/show/"]').click();
   await page.waitForSelector('[data-testid="page"] svg [data-role="bar"]');
   const inks = await page.$$eval('[data-testid="page"] svg [data-role="bar"]', (list) => [
     ...new Set(list.map((b) => b.getAttribute('stroke')).filter(Boolean)),

@@ -199,7 +199,7 @@ describe('with the pointer, on the strips', () => {
       await page.keyboard.up('Control');
     }
     await page.waitForFunction(() => /0s/.test(document.querySelector<HTMLElement>('[data-strip-head]')!.innerText));
-    await page.click('[aria-label="All of it"]');
+    await page.locator('[aria-label="All of it"]').click();
     await page.waitForFunction(() =>
       /March 2026|Mar/.test(document.querySelector<HTMLElement>('[data-strip-head]')!.innerText),
     );
@@ -223,7 +223,7 @@ describe('with the pointer, on the strips', () => {
 
 describe('among neighbours', () => {
   test('a bar is dragged there; the change is kept by Enter and left by Escape', async () => {
-    await page.click('[data-ref="B"] [data-cell]');
+    await page.locator('[data-ref="B"] [data-cell]').click();
     await page.keyboard.press('Enter');
     await page.waitForSelector('[data-testid="neighbours"]');
     const pull = async () => {
@@ -250,14 +250,14 @@ describe('among neighbours', () => {
 
 describe('rows', () => {
   test('a copy stands behind its row and is named at once; a milestone comes when its row ends', async () => {
-    await page.click('[data-ref="A"] [data-cell]');
+    await page.locator('[data-ref="A"] [data-cell]').click();
     await held(['Control', 'Shift'], 'd');
     await page.waitForSelector('[data-cell="1 name"] input');
     await page.keyboard.type('Dig the trench');
     await page.keyboard.press('Enter');
     await until(async () => (await planNow()).activities[1]!.name, 'Dig the trench');
     await page.waitForFunction(() => document.querySelector('[role="treegrid"]')!.getAttribute('aria-busy') !== 'true');
-    await page.click('[data-ref="A"] [data-cell]');
+    await page.locator('[data-ref="A"] [data-cell]').click();
     await pressed('Milestone');
     await page.waitForSelector('[data-cell="1 name"] input');
     await page.keyboard.type('Pit dug');
@@ -280,7 +280,7 @@ describe('rows', () => {
     await (await page.$('[aria-label="Replace by"]'))!.type('the shaft');
     await pressed('All 3', 'search');
     await until(async () => (await planNow()).activities.filter((a) => a.name.endsWith('the shaft')).length, 3);
-    await page.click('search [aria-label="Close"]');
+    await page.locator('search [aria-label="Close"]').click();
     await undo();
     await until(async () => (await planNow()).activities.filter((a) => a.name.endsWith('the pit')).length, 3);
   });
@@ -289,7 +289,7 @@ describe('rows', () => {
     await page.waitForFunction(() => document.querySelectorAll('[role="row"][data-ref]').length === 6);
     const alt = async (cell: string) => {
       await page.keyboard.down('Alt');
-      await page.click(cell);
+      await page.locator(cell).click();
       await page.keyboard.up('Alt');
     };
     await alt('[data-ref="D"] [data-cell$=" finish"]');
@@ -307,16 +307,16 @@ describe('rows', () => {
 describe('in the margin', () => {
   const margin = 'aside[aria-label="Margin"]';
   const fill = async (field: string, text: string) => {
-    await page.click(`${margin} button[aria-label^="${field}:"]`);
+    await page.locator(`${margin} button[aria-label^="${field}:"]`).click();
     const input = (await page.waitForSelector(`${margin} input`))! as ElementHandle<HTMLInputElement>;
     await input.click({ count: 3 });
     await input.type(text);
     await page.keyboard.press('Enter');
   };
   test('several rows are changed at once; what differs is said', async () => {
-    await page.click('[data-ref="B"] [data-cell]');
+    await page.locator('[data-ref="B"] [data-cell]').click();
     await page.keyboard.down('Shift');
-    await page.click('[data-ref="D"] [data-cell]');
+    await page.locator('[data-ref="D"] [data-cell]').click();
     await page.keyboard.up('Shift');
     await pressed('Facts');
     await page.waitForSelector(`${margin} button[aria-label^="start: several values"]`);
@@ -330,7 +330,7 @@ describe('in the margin', () => {
   });
 
   test('work is interrupted by a pause, and goes on after it', async () => {
-    await page.click('[data-ref="D"] [data-cell]');
+    await page.locator('[data-ref="D"] [data-cell]').click();
     await page.waitForFunction((m) => document.querySelector(`${m} h2`)?.textContent === 'Paint the fence', {}, margin);
     await fill('stretches', 'pause 11 Mar to 12 Mar');
     await until(async () => {
@@ -347,7 +347,7 @@ describe('in the margin', () => {
   test('a fixed date that the links do not reach: its size, what is needed by when, and a way out', async () => {
     await send({ do: 'setPlan', settings: { source: 'computed', start: day('2026-03-02') } });
     await page.waitForFunction(() => document.body.innerText.includes('computed dates'));
-    await page.click('[data-ref="C"] [data-cell]');
+    await page.locator('[data-ref="C"] [data-cell]').click();
     await page.waitForFunction((m) => document.querySelector(`${m} h2`)?.textContent === 'Fill the pit', {}, margin);
     // C begins on Monday 16 March at the earliest; it is to begin on Thursday 12.
     await fill('constraint', 'starts on 12 Mar 2026');

@@ -53,7 +53,7 @@ test('a new exhibit is a page that suits the plan; every part of its brief can b
   await waitForText(page, 'Prepare');
   await changePart(page, 'level', 'level 2');
   await changePart(page, 'rows', 'each: one activity a row');
-  await page.click('[data-brief-part="labels"]');
+  await page.locator('[data-brief-part="labels"]').click();
   await choose(page, 'reference');
   await page.keyboard.press('Escape');
   await page.waitForFunction(() =>
@@ -73,7 +73,7 @@ test('a new exhibit is a page that suits the plan; every part of its brief can b
   expect(await pageText(page)).toBe(text);
 
   const download = await catchDownloads(page);
-  await (await byName(page, 'button', 'Export')).click();
+  await (await byName(page, 'button', 'Export')).asLocator().click();
   await page.waitForSelector('[role="menuitem"]');
   await (await page.$$('[role="menuitem"]'))[0]!.click();
   const pdf = await download('.pdf');
@@ -94,7 +94,7 @@ test('a new exhibit is a page that suits the plan; every part of its brief can b
 test('a duplicate begins as its original and goes its own way', async () => {
   const page = await sheetOf('Museum move');
   const [first] = await names(page);
-  await (await byName(page, 'button', `More for ${first}`)).click();
+  await (await byName(page, 'button', `More for ${first}`)).asLocator().click();
   await page.waitForSelector('[role="menuitem"]');
   await (await page.$$('[role="menuitem"]'))[0]!.click();
   await page.waitForFunction(() => /\/show\/[0-9a-f-]{36}$/.test(location.pathname));
@@ -105,7 +105,7 @@ test('a duplicate begins as its original and goes its own way', async () => {
 
   await page.goto(page.url().replace(/\/[^/]*$/, ''), { waitUntil: 'networkidle2' });
   expect(await names(page)).toContain(`${first}, copy`);
-  await page.click('main li a');
+  await page.locator('main li a').click();
   await page.waitForFunction(() => /\/show\/[0-9a-f-]{36}$/.test(location.pathname));
   await pageShown(page);
   expect(await shown(page)).toBe(before);
@@ -114,12 +114,12 @@ test('a duplicate begins as its original and goes its own way', async () => {
 
 test('full width shows the page as wide as the window, and back', async () => {
   const page = await sheetOf('Museum move');
-  await page.click('main li a');
+  await page.locator('main li a').click();
   await page.waitForFunction(() => /\/show\/[0-9a-f-]{36}$/.test(location.pathname));
   await pageShown(page);
   const width = () => page.$eval('[data-testid="page"] svg', (e) => e.getBoundingClientRect().width);
   const narrow = await width();
-  await (await byName(page, 'button', 'Full width')).click();
+  await (await byName(page, 'button', 'Full width')).asLocator().click();
   await page.waitForFunction(
     (w) => document.querySelector('[data-testid="page"] svg')!.getBoundingClientRect().width > w * 1.2,
     {},

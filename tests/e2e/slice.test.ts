@@ -27,10 +27,10 @@ beforeAll(async () => {
 afterAll(() => close());
 
 const makePlan = async (page: Page) => {
-  await (await byName(page, 'button', 'Make the plan')).click();
+  await (await byName(page, 'button', 'Make the plan')).asLocator().click();
   await page.waitForFunction(() => /\/plans\/.*\/show$/.test(location.pathname), { timeout: 20_000 });
   await page.waitForSelector('main li a');
-  await page.click('main li a');
+  await page.locator('main li a').click();
   await pageShown(page);
 };
 const outcome = (page: Page) => page.$eval('footer[role="status"]', (e) => e.textContent);
@@ -72,7 +72,7 @@ describe('what the checks say', () => {
     await (await panel!.$('::-p-text(B2)'))!.click();
     const row = await page.waitForSelector('[role="row"][aria-selected="true"][data-ref="B2"]');
     expect(await row!.evaluate((e) => e.textContent)).toContain('Dry');
-    await page.click('[data-brief-part="columns"]');
+    await page.locator('[data-brief-part="columns"]').click();
     await choose(page, 'computed against given');
     await page.keyboard.press('Escape');
     await page.waitForSelector('[data-cell$=" off"]');
@@ -96,11 +96,11 @@ describe('from a file to a page and back', () => {
     await upload(page, csv);
 
     // “Begins” and “Ends” are known words, “What is done” is not: the rest is corrected by hand.
-    await (await byName(page, 'button', 'Meaning of What is done')).click();
+    await (await byName(page, 'button', 'Meaning of What is done')).asLocator().click();
     await choose(page, 'Name');
-    await (await byName(page, 'button', 'Meaning of Needs')).click();
+    await (await byName(page, 'button', 'Meaning of Needs')).asLocator().click();
     await choose(page, 'Predecessors');
-    await (await byName(page, 'button', 'Meaning of Headline')).click();
+    await (await byName(page, 'button', 'Meaning of Headline')).asLocator().click();
     await choose(page, 'leave out');
     await page.waitForFunction(() => document.querySelector('footer')?.textContent?.includes('3 links'));
     expect(await outcome(page)).toContain('3 activities, 1 milestone, 3 links');
@@ -114,7 +114,7 @@ describe('from a file to a page and back', () => {
     for (const t of ['Clear the quay', '23 Jan', 'Drive the piles', '27 Mar', 'Quay open 18 May', 'South', 'Marine'])
       expect(text).toContain(t);
 
-    await (await byName(page, 'button', 'Export')).click();
+    await (await byName(page, 'button', 'Export')).asLocator().click();
     await page.waitForSelector('[role="menuitem"]');
     await (await page.$$('[role="menuitem"]'))[0]!.click();
     const pdf = await download('.pdf');
@@ -133,9 +133,9 @@ describe('from a file to a page and back', () => {
     ).toBe(true);
     expect(run('qpdf', '--check', pdf)).toContain('No syntax or stream encoding errors');
 
-    await (await byName(page, 'button', 'Export')).click();
+    await (await byName(page, 'button', 'Export')).asLocator().click();
     await page.waitForSelector('[role="menuitem"]');
-    await (await page.waitForSelector('[role="menuitem"]::-p-text(SVG)'))!.click();
+    await page.locator('[role="menuitem"]::-p-text(SVG)').click();
     const svg = readFileSync(await download('.svg'), 'utf8');
     const parsed = await page.evaluate((source) => {
       const document = new DOMParser().parseFromString(source, 'image/svg+xml');
@@ -193,9 +193,9 @@ describe('from a file to a page and back', () => {
       // A scripted paste event does not type: the browser's own insertion does.
       document.execCommand('insertText', false, t);
     }, text);
-    await (await byName(page, 'button', 'Take in the paste')).click();
+    await (await byName(page, 'button', 'Take in the paste')).asLocator().click();
     await page.waitForFunction(() => location.pathname.startsWith('/intake/'));
-    await (await byName(page, 'button', 'Meaning of What is done')).click();
+    await (await byName(page, 'button', 'Meaning of What is done')).asLocator().click();
     await choose(page, 'Name');
     await page.waitForFunction(() =>
       document.querySelector('footer')?.textContent?.includes('3 activities, 1 milestone'),
@@ -217,7 +217,7 @@ describe('what is not clear is asked, what is wrong is shown', () => {
     expect(
       await (await byName(page, 'button', 'Make the plan')).evaluate((b) => (b as HTMLButtonElement).disabled),
     ).toBe(true);
-    await (await byName(page, 'button', 'Dates day or month first?')).click();
+    await (await byName(page, 'button', 'Dates day or month first?')).asLocator().click();
     await choose(page, 'month before day');
     await page.waitForFunction(() => document.querySelector('tbody')?.textContent?.includes('Tue 3 Feb 2026'));
     await makePlan(page);
@@ -236,11 +236,11 @@ describe('what is not clear is asked, what is wrong is shown', () => {
     const listed = await page.$eval('section[aria-labelledby="problems"]', (e) => e.textContent);
     expect(listed).toContain('1 cell in Finish (row 2)');
     expect(listed).toContain('“soon” is not a date');
-    await page.click('section[aria-labelledby="problems"] input[type="checkbox"]');
+    await page.locator('section[aria-labelledby="problems"] input[type="checkbox"]').click();
     expect(
       await (await byName(page, 'button', 'Make the plan')).evaluate((b) => (b as HTMLButtonElement).disabled),
     ).toBe(true);
-    await page.click('section[aria-labelledby="problems"] input[type="checkbox"]');
+    await page.locator('section[aria-labelledby="problems"] input[type="checkbox"]').click();
     await makePlan(page);
     await waitForText(page, 'Test the rails');
     await page.close();

@@ -176,16 +176,16 @@ describe('calendars', () => {
     await page.goto(`${address}/plans/${planId}/structure`, { waitUntil: 'networkidle2' });
     await page.waitForSelector('[data-ref="B"]');
     // A length that is typed is said in both kinds of days.
-    await page.click('[data-ref="A"] [data-cell$=" days"]');
+    await page.locator('[data-ref="A"] [data-cell$=" days"]').click();
     await page.keyboard.type('3');
     await page.waitForFunction(() =>
       document.body.innerText.includes('3 working days from Mon 5 Jan 2026: Fri 9 Jan 2026, 5 calendar days'),
     );
     await page.keyboard.press('Escape');
-    await page.click('[data-ref="B"] [data-cell$=" start"]');
+    await page.locator('[data-ref="B"] [data-cell$=" start"]').click();
     await page.keyboard.press('F2');
     await page.waitForSelector(`.panel [data-day="${dayNumber('2026-01-22')}"]`);
-    await page.click(`.panel [data-day="${dayNumber('2026-01-22')}"]`);
+    await page.locator(`.panel [data-day="${dayNumber('2026-01-22')}"]`).click();
     await until(
       async () => (await planNow()).activities.find((a) => a.ref === 'B')!.start,
       dayNumber('2026-01-22') * 1440,

@@ -65,7 +65,7 @@ test('two people on one exhibit: different parts are both kept, the same part is
   const said = await theirs.waitForSelector('::-p-text(Someone else has changed the page of this exhibit)');
   expect(await said!.evaluate((e) => e.textContent)).toContain('yours is not kept');
   saved = kept(theirs);
-  await (await byName(theirs, 'button', 'Put mine back')).click();
+  await (await byName(theirs, 'button', 'Put mine back')).asLocator().click();
   expect((await saved).status()).toBe(200);
   await waitForPart(theirs, 'page', 'A1 landscape');
   await mine.bringToFront();
@@ -90,7 +90,7 @@ test('what cannot be kept is said, is not exported, and is kept as soon as it ca
   await page.waitForSelector('::-p-text(Not kept yet)');
   expect(await partOf(page, 'page')).toContain('A4 portrait');
   await listClosed(page);
-  await (await byName(page, 'button', 'Export')).click();
+  await (await byName(page, 'button', 'Export')).asLocator().click();
   await page.waitForSelector('[role="menuitem"]');
   await (await page.$('[role="menuitem"]'))!.click();
   await page.waitForSelector('::-p-text(does not answer)');
@@ -110,7 +110,7 @@ test('a plan that was deleted stays deleted over a reload, and comes back by key
     page.evaluate(() => [...document.querySelectorAll('main li')].some((l) => l.textContent?.includes('Passing')));
   const deleted = () => page.waitForResponse((r) => r.request().method() === 'DELETE' && r.ok());
   const remove = async () => {
-    await (await byName(page, 'button', 'More for Passing')).click();
+    await (await byName(page, 'button', 'More for Passing')).asLocator().click();
     await page.waitForSelector('[role="menuitem"]');
     const gone = deleted();
     await (await page.$$('[role="menuitem"]'))[1]!.click();
@@ -139,7 +139,7 @@ test('an intake can be found again, its map undone, and be let go', async () => 
   await upload(page, file);
   // This one, whatever else is lying there.
   const own = `section[aria-labelledby="begun"] a[href="${new URL(page.url()).pathname}"]`;
-  await (await byName(page, 'button', 'Meaning of Crew')).click();
+  await (await byName(page, 'button', 'Meaning of Crew')).asLocator().click();
   await choose(page, 'Notes');
   const meaning = (text: string) =>
     page.waitForFunction(
@@ -150,9 +150,9 @@ test('an intake can be found again, its map undone, and be let go', async () => 
   await meaning('Notes');
   await page.goto(address, { waitUntil: 'networkidle2' });
   await page.waitForSelector(own);
-  await Promise.all([page.waitForNavigation(), page.click(own)]);
+  await Promise.all([page.waitForNavigation(), page.locator(own).click()]);
   await meaning('Notes');
-  await (await byName(page, 'button', 'Meaning of Crew')).click();
+  await (await byName(page, 'button', 'Meaning of Crew')).asLocator().click();
   await choose(page, 'leave out');
   await meaning('leave out');
   await listClosed(page);
@@ -166,7 +166,7 @@ test('an intake can be found again, its map undone, and be let go', async () => 
   await meaning('Notes');
   await press('Redo');
   await meaning('leave out');
-  await (await byName(page, 'button', 'Let go of it')).click();
+  await (await byName(page, 'button', 'Let go of it')).asLocator().click();
   await page.waitForFunction(() => location.pathname === '/');
   await page.reload({ waitUntil: 'networkidle2' });
   expect(await page.$(own)).toBeNull();

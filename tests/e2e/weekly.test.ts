@@ -37,7 +37,7 @@ beforeAll(async () => {
 }, 60_000);
 afterAll(() => close());
 
-const press = async (name: string) => (await byName(page, 'button', name)).click();
+const press = async (name: string) => (await byName(page, 'button', name)).asLocator().click();
 const share = () => page.goto(`${address}/plans/${planId}/share`, { waitUntil: 'networkidle2' });
 const leave = (name: string, text: string) => writeFileSync(join(root, 'harbour', name), text);
 const finishOf = async (ref: string) => {
@@ -65,7 +65,7 @@ const runNow = async (): Promise<[state: string, words: string]> => {
 test('it is set up in a sentence, with a folio of its own', async () => {
   await press('A new folio');
   await page.waitForFunction(() => location.pathname.startsWith('/folios/'));
-  await (await page.waitForSelector('[role="dialog"] section[aria-label="Harbour every week"] label'))!.click();
+  await page.locator('[role="dialog"] section[aria-label="Harbour every week"] label').click();
   await press('Put in 1 page');
   await page.waitForSelector('[data-page] svg');
   await new Promise((r) => setTimeout(r, 1000));
@@ -77,7 +77,7 @@ test('it is set up in a sentence, with a folio of its own', async () => {
   await page.select('[aria-label="What is accepted"]', 'all');
   await page.$eval('[aria-label="Folder for what is written"]', (e) => (e as HTMLInputElement).select());
   await page.type('[aria-label="Folder for what is written"]', 'out/harbour');
-  await (await page.waitForSelector('label::-p-text(slides)'))!.click();
+  await page.locator('label::-p-text(slides)').click();
   await press('Begin');
   await page.waitForSelector('::-p-text(It has not been done yet.)');
   const next = await page.$eval('section[aria-label="Every week"] [role="status"]', (e) => e.textContent ?? '');

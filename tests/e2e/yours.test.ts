@@ -41,7 +41,7 @@ const type = async (label: string, text: string) => {
   await input.type(text);
 };
 const choose = async (button: string, option: string) => {
-  await (await page.waitForSelector(button))!.click();
+  await page.locator(button).click();
   const found = await page.waitForFunction(
     (text) => [...document.querySelectorAll('[role="option"]')].find((o) => o.textContent!.trim() === text),
     {},
@@ -118,8 +118,8 @@ describe('code books', () => {
     }
     await type('Title of Piling', 'Pile driving');
     await page.keyboard.press('Enter');
-    await (await page.waitForSelector('[aria-label^="Colour of Pile driving"]'))!.click();
-    await (await page.waitForSelector('[aria-label="Category colour 5"]'))!.click();
+    await page.locator('[aria-label^="Colour of Pile driving"]').click();
+    await page.locator('[aria-label="Category colour 5"]').click();
     await choose('[aria-label^="Mark of Concrete"]', 'star');
     await choose('[aria-label^="Concrete is a part of"]', 'Pile driving');
     await type('Rows that lanes of Pile driving are high at least', '4');
@@ -189,7 +189,7 @@ describe('code books', () => {
     await page.waitForFunction(
       () => (document.querySelector('[aria-label="Name of the field"]') as HTMLInputElement)?.value === 'Crew',
     );
-    await (await page.waitForSelector('[aria-label="Pasted codes"]'))!.click();
+    await page.locator('[aria-label="Pasted codes"]').click();
     await page.evaluate(() => {
       const area = document.querySelector<HTMLTextAreaElement>('[aria-label="Pasted codes"]')!;
       const set = Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value')!.set!;
@@ -231,7 +231,7 @@ describe('code books', () => {
     planId = plans[0]!.id;
     await open();
     await page.$eval('details summary', (s) => (s as HTMLElement).click());
-    await (await page.waitForSelector('[title="Give Crew to this plan"]'))!.click();
+    await page.locator('[title="Give Crew to this plan"]').click();
     await page.waitForSelector('[data-value="Green"]');
     await press('Undo');
     await until(async () => (await planNow()).plan.codeFields.some((f) => f.name === 'Crew'), false);
@@ -323,7 +323,7 @@ describe('clean up', () => {
   });
 
   test('what the plan requires is asked for, and given to all at once', async () => {
-    await (await page.waitForSelector('[aria-label="Required cells"] button'))!.click();
+    await page.locator('[aria-label="Required cells"] button').click();
     await page.waitForFunction(() =>
       [...document.querySelectorAll('label')].some((l) => l.textContent === 'responsible'),
     );
@@ -395,7 +395,7 @@ describe('starters', () => {
     expect([plan.name, plan.start, plan.activities.map((a) => a.ref)]).toEqual(['Again', day('2028-01-10'), before]);
     // Let go, it is gone for others; what was made of it stays.
     await page.goto(`${address}/starters`, { waitUntil: 'networkidle2' });
-    await (await page.waitForSelector('[aria-label="Let go of the starter Our way to move"]'))!.click();
+    await page.locator('[aria-label="Let go of the starter Our way to move"]').click();
     await sayNot('Our way to move');
     expect((await planNow()).plan.name).toBe('Again');
   });

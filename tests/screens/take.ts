@@ -3,6 +3,7 @@ import { writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { openBrowser, openPage, pageShown } from '../support/browser';
+import { byName } from '../support/desk';
 
 const address = process.env.CLEMBO_ADDRESS ?? 'http://127.0.0.1:3000';
 const folder = 'docs/screenshots';
@@ -65,8 +66,7 @@ const give = async (page: Page, path: string) => {
   await page.waitForFunction(() => location.pathname.startsWith('/intake/'));
   await page.waitForSelector('footer[role="status"]');
 };
-const press = async (page: Page, name: string) =>
-  (await page.waitForSelector(`::-p-aria([name="${name}"][role="button"])`))!.click();
+const press = async (page: Page, name: string) => (await byName(page, 'button', name)).asLocator().click();
 await take('changes', async (page) => {
   await give(page, weeks(true));
   await press(page, 'Make the plan');
@@ -93,7 +93,7 @@ const list = async (page: Page, text: string) => {
 await take('books', async (page) => {
   await gather(page, 'Saltmere', 'gather/books');
   await list(page, 'Discipline');
-  await (await page.waitForSelector('#filled-by button'))!.click();
+  await page.locator('#filled-by button').click();
   await list(page, 'rules');
   await page.type('[aria-label="Code of rule 1"]', 'Marine');
   await page.type('[aria-label="What it is compared with"]', 'pil');
@@ -106,7 +106,7 @@ await take('worklist', async (page) => {
 await take('structure', async (page) => {
   await page.goto(`${await row(page, 'Saltmere', 'Structure')}?ref=G60`, { waitUntil: 'networkidle2' });
   await page.waitForSelector('[data-ref="G60"] [data-cell]');
-  await page.click('[data-ref="G60"] [data-cell]');
+  await page.locator('[data-ref="G60"] [data-cell]').click();
   await page.keyboard.press('Enter');
   await page.waitForSelector('[data-testid="neighbours"]');
 });
@@ -142,9 +142,9 @@ await take('contact-sheet', async (page) => {
 await take('folio', async (page) => {
   const href = await row(page, 'Saltmere', 'Structure');
   await page.goto(href.replace(/structure$/, 'share'), { waitUntil: 'networkidle2' });
-  await (await page.waitForSelector('section[aria-label="Ready-made folios"] button'))!.click();
+  await page.locator('section[aria-label="Ready-made folios"] button').click();
   await page.waitForSelector('[data-page] svg');
-  await (await page.waitForSelector('label::-p-text(and an overview)'))!.click();
+  await page.locator('label::-p-text(and an overview)').click();
   await page.waitForSelector('[data-front="Overview"]', { timeout: 60_000 });
   await new Promise((r) => setTimeout(r, 15_000));
   await press(page, 'Arrange the overview');
@@ -178,7 +178,7 @@ await take('storyboard', (page) => show(page, 'Saltmere', 'The station from star
 await take('margin', async (page) => {
   await show(page, 'Museum', 'By project');
   await press(page, 'Put onto the page');
-  await (await page.waitForSelector('[role="menuitem"]::-p-text(Words)'))!.click();
+  await page.locator('[role="menuitem"]::-p-text(Words)').click();
   const bar = (await (await page.$('g[data-ref="C40"] [data-role="bar"], [data-role="bar"]'))!.boundingBox())!;
   await page.mouse.click(bar.x + bar.width - 2, bar.y + bar.height / 2);
   await page.waitForSelector('textarea[aria-label="Words of the note"]');

@@ -25,11 +25,17 @@ export async function catchDownloads(page: Page): Promise<(ending: string) => Pr
 
 export const run = (program: string, ...args: string[]): string => execFileSync(program, args, { encoding: 'utf8' });
 
-/** The first element whose role and name (or part of it) are these, as an assistive program would find it. */
+/**
+ * The first element whose role and name are these, as an assistive program would find it. Asked again and again:
+ * `waitForSelector` looks again only after a later change of the page, and misses what comes while it looks first.
+ */
 export async function byName(page: Page, role: string, name: string): Promise<ElementHandle<Element>> {
-  const found = await page.waitForSelector(`::-p-aria([name="${name}"][role="${role}"])`, { timeout: 30_000 });
-  if (!found) throw new Error(`there is no ${role} named ${name}`);
-  return found as ElementHandle<Element>;
+  for (const end = Date.now() + 30_000; Date.now() < end; ) {
+    const found = await page.$(`::-p-aria([name="${name}"][role="${role}"])`);
+    if (found) return found as ElementHandle<Element>;
+    await new Promise((r) => setTimeout(r, 60));
+  }
+  throw new Error(`there is no ${role} named ${name}`);
 }
 
 /** Waits until something stands where it stands: what moves while it is clicked is missed. */
@@ -47,8 +53,8 @@ export async function sayPart(page: Page, part: string): Promise<void> {
   await page.waitForSelector('[data-brief-part]');
   if (await page.$(`[data-brief-part="${part}"]`)) return;
   await still(page, '[aria-label="Say more"]');
-  await page.click('[aria-label="Say more"]');
-  await (await page.waitForSelector(`[data-add="${part}"]`))!.click();
+  await page.locator('[aria-label="Say more"]').click();
+  await page.locator(`[data-add="${part}"]`).click();
   await page.waitForSelector(`[data-brief-part="${part}"]`);
   await page.waitForFunction(() => document.querySelector('[data-add]') === null);
 }
@@ -57,7 +63,7 @@ export async function sayPart(page: Page, part: string): Promise<void> {
 export async function changePart(page: Page, part: string, option: string): Promise<void> {
   await listClosed(page);
   await sayPart(page, part);
-  await page.click(`[data-brief-part="${part}"]`);
+  await page.locator(`[data-brief-part="${part}"]`).click();
   await choose(page, option);
 }
 
@@ -65,7 +71,7 @@ export async function changePart(page: Page, part: string, option: string): Prom
 export async function changeMany(page: Page, part: string, wanted: string[]): Promise<void> {
   await listClosed(page);
   await sayPart(page, part);
-  await page.click(`[data-brief-part="${part}"]`);
+  await page.locator(`[data-brief-part="${part}"]`).click();
   await page.waitForSelector('[role="option"]');
   for (const option of await page.$$('[role="option"]')) {
     const [text, chosen] = await option.evaluate((e) => [e.textContent!.trim(), e.ariaSelected === 'true'] as const);
@@ -125,13 +131,13 @@ export const waitForText = (page: Page, text: string, there = true) =>
 
 /** Waits until what is read is as wanted: what is pressed is written a moment later. */
 export async function until<T>(read: () => Promise<T>, wanted: T): Promise<void> {
-  for (let k = 0; ; k++) {
+  for (const end = Date.now() + 20_000; ; ) {
     const now = await read();
     try {
       expect(now).toEqual(wanted);
       return;
     } catch (error) {
-      if (k === 40) throw error;
+      if (Date.now() > end) throw error;
       await new Promise((r) => setTimeout(r, 150));
     }
   }
@@ -139,7 +145,7 @@ export async function until<T>(read: () => Promise<T>, wanted: T): Promise<void>
 
 /** Begins a new exhibit of the sheet by one of the pages that are offered. */
 export async function newExhibit(page: Page, preview = 'Timeline'): Promise<void> {
-  await (await byName(page, 'button', 'New exhibit')).click();
+  await (await byName(page, 'button', 'New exhibit')).asLocator().click();
   // Pages further down are drawn when they come into sight; they can be chosen before.
   const tile = await page.waitForSelector(`[data-preview="${preview}"]`, { timeout: 20_000 });
   await tile!.evaluate((e) => e.scrollIntoView({ block: 'center' }));
@@ -171,7 +177,7 @@ export async function planOfTable(page: Page, path: string): Promise<string> {
 
 /** Makes the plan of the intake that is open, and goes to its sheet; gives the id of the plan. */
 export async function makeIt(page: Page): Promise<string> {
-  await (await byName(page, 'button', 'Make the plan')).click();
+  await (await byName(page, 'button', 'Make the plan')).asLocator().click();
   await page.waitForFunction(() => /\/plans\/.*\/show$/.test(location.pathname), { timeout: 30_000 });
   return openSheet(page, page.url());
 }

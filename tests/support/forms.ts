@@ -26,5 +26,5 @@ export async function shows(page: Page, words: string): Promise<void> {
 export async function press(page: Page, selector: string): Promise<void> {
   await page.waitForSelector(selector);
   await still(page, selector);
-  await (await page.waitForSelector(selector))!.click();
+  await page.locator(selector).click();
 }
