@@ -25,8 +25,9 @@ export default {
     project('unit', [
       '<rootDir>/packages/{core,formats,scene,render,starters}/tests/**/*.test.ts',
       '<rootDir>/apps/{cli,web}/tests/**/*.test.ts',
+      '<rootDir>/apps/worker/tests/hands.test.ts',
     ]),
-    project('fuzz', ['<rootDir>/apps/worker/tests/**/*.test.ts']),
+    project('fuzz', ['<rootDir>/apps/worker/tests/fuzz.test.ts']),
     project('store', ['<rootDir>/packages/store/tests/**/*.test.ts', '<rootDir>/tools/tests/**/*.test.mjs']),
     project('e2e', ['<rootDir>/tests/e2e/**/*.test.ts'], {
       setupFiles: ['<rootDir>/tests/support/lane.ts'],

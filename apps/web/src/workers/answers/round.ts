@@ -181,7 +181,7 @@ function factsOf(held: Held, readers: Readers, i: number, last: Kept | null, j: 
   return (
     [
       ['Now', span(s, i)],
-      ['Promised', held.promised && p !== undefined ? span(held.promised.schedule, p) : 'not in the promise'],
+      ['Promised', !held.promised ? '' : p === undefined ? 'not in the promise' : span(held.promised.schedule, p)],
       ['Last said', last && j !== undefined ? span(last.schedule, j) : last ? 'not in it' : ''],
       ['Days', days === '' ? '' : `${days} of ${Number(days) + Number(toGo)} done, ${toGo} to go`],
       ['By time', done[0] === '' ? '' : `${done[0]} %`],
