@@ -19,7 +19,15 @@ export {
 export { findUnusableText, isUsableText, usableText } from './plan/text';
 export { isComplete } from './schedule/given';
 export { NONE } from './schedule/slots';
-export { addDone, type Done, doneReader, percentComplete, percentOf, type Percents } from './schedule/percent';
+export {
+  addDone,
+  type Done,
+  doneReader,
+  percentComplete,
+  percentOf,
+  percentReader,
+  type Percents,
+} from './schedule/percent';
 export { schedulePlan } from './schedule/schedule';
 export * from './time/civil';
 export { firstDayOf, lastDayOf, type Span } from './time/days';

@@ -19,7 +19,8 @@ import { addChange } from './history';
 import { addStep, stepsBehind, tellPlan } from './steps';
 import { orderKeys } from './order';
 import { ownPlan } from './own';
-import { planValues, readEdition, writeCodeFields } from './plans';
+import { readEdition } from './readPlan';
+import { planValues, writeCodeFields } from './writePlan';
 import { ACTIVITY_COLUMNS, activityRow, KEY_STEP, LINK_COLUMNS, linkRow, type SourcePlace } from './rows';
 import { activity, calendar, codeField, edition, plan } from './schema';
 

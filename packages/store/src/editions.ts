@@ -3,7 +3,8 @@ import { type Access, mayWrite } from './access';
 import { writeDifference } from './changePlan';
 import { inTransaction, type Store } from './database';
 import { ownPlan } from './own';
-import { readEdition, writeEdition } from './plans';
+import { readEdition } from './readPlan';
+import { writeEdition } from './writePlan';
 import { edition, plan } from './schema';
 import { tellPlan } from './steps';
 

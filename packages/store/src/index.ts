@@ -62,23 +62,18 @@ export {
 } from './jobs/kinds';
 export { JobWatch } from './jobs/watch';
 export { IntakeGone, JobCancelled, keepPlan, type MadeOfIntake } from './keepPlan';
+export { deletePlan, findPlans, listPlans, type PlanSummary, restorePlan } from './plans';
 export {
-  createPlan,
-  deletePlan,
   type EditionSummary,
-  findPlans,
   listEditions,
-  type KeptEdition,
-  listPlans,
-  type PlanSummary,
   readPlan,
   readPlanAsColumns,
   readPlanHead,
   readPlanMark,
-  restorePlan,
   StoreDamaged,
   type StoredPlan,
-} from './plans';
+} from './readPlan';
+export { createPlan, type KeptEdition } from './writePlan';
 export { describeEdition, keepEdition, workOnEdition } from './editions';
 export {
   keepRefresh,

@@ -8,7 +8,7 @@ import { addExhibit } from './exhibits';
 import { keepColumnMap } from './intakes';
 import { endJob } from './jobs/jobs';
 import { ownIntake } from './own';
-import { type KeptEdition, writePlan } from './plans';
+import { type KeptEdition, writePlan } from './writePlan';
 import type { Origin } from './sources';
 import { intake, intakeFile } from './schema';
 

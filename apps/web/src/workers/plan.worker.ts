@@ -82,6 +82,7 @@ import {
   lengthMeant,
   editText,
   type LedgerShape,
+  type Sight,
   type LedgerShown,
   LedgerView,
   type Strip,
@@ -226,6 +227,7 @@ export type {
   SketchedRow,
   LedgerShape,
   LedgerShown,
+  Sight,
   Strip,
   Tone,
   WrongCell,
@@ -308,6 +310,10 @@ export class PlanRoom {
   /** Changes that are shown here and not yet kept, each with what takes it back, in their order. */
   private foreseen: { command: Command; inverse: Command }[] = [];
   private view: LedgerView | null = null;
+  /** What the view was made of; null where the plan has changed since. */
+  private viewOf: string | null = null;
+  /** How the ledger was arranged last. */
+  private arranged: [Arrangement, string[]] | null = null;
   private edition = '';
   private locale = 'en-GB';
   private from: CameFrom = { sources: [], rows: {} };
@@ -372,6 +378,7 @@ export class PlanRoom {
   }
 
   private head(version: number): PlanHead {
+    this.viewAgain();
     const { plan, schedule } = this.held;
     const { activities, links: _, pictures: __, matches: ___, elementCodes: ____, ...head } = plan;
     return {
@@ -383,7 +390,7 @@ export class PlanRoom {
       editions: this.editions,
       levels: schedule.outline.level.reduce((a, b) => Math.max(a, b), 1),
       activityCount: activities.length,
-      milestones: activities.flatMap(({ ref, name, kind }) => (isMilestone(kind) ? [{ ref, name: name || ref }] : [])),
+      milestones: activities.filter((a) => isMilestone(a.kind)).map(({ ref, name }) => ({ ref, name: name || ref })),
     };
   }
 
@@ -634,10 +641,28 @@ export class PlanRoom {
   }
 
   /** Arranges the ledger; its lines are then asked for as they come in sight. */
-  async arrange(arrangement: Arrangement, closed: string[]): Promise<LedgerShape> {
+  async arrange(arrangement: Arrangement, closed: string[], sight: Sight): Promise<LedgerShape> {
+    return (await this.viewAs(arrangement, closed)).shape(sight);
+  }
+
+  private async viewAs(arrangement: Arrangement, closed: string[]): Promise<LedgerView> {
     const promised = await this.keptEdition(PROMISED);
-    this.view = new LedgerView({ ...this.held, promised }, arrangement, closed);
-    return this.view.shape();
+    const of = JSON.stringify([arrangement, closed]);
+    if (!this.view || this.viewOf !== of) this.view = new LedgerView({ ...this.held, promised }, arrangement, closed);
+    this.viewOf = of;
+    this.arranged = [arrangement, closed];
+    return this.view;
+  }
+
+  /** Whoever sees the ledger asks for it once more as soon as the plan is another: it is made ready meanwhile. */
+  private viewAgain(): void {
+    const seen = this.viewOf !== null;
+    this.viewOf = null;
+    if (seen && this.arranged) {
+      const [arrangement, closed] = this.arranged;
+      // Behind the answer that is being given.
+      setTimeout(() => this.viewOf === null && void this.viewAs(arrangement, closed).catch(() => {}));
+    }
   }
 
   lines(from: number, to: number): LedgerShown[] {

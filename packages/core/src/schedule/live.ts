@@ -149,7 +149,7 @@ export class LiveSchedule {
       // The end of the plan bounds everything that is not done.
       backwardPass(net, adj, dates, sequence, blocked);
       floatPass(net, adj, dates, floats, sequence, blocked);
-      takeChanges(this.plan, this.held, sequence);
+      takeChanges(this.plan, this.held, sequence, v);
       this.fresh = false;
       return sequence.length;
     }
@@ -174,7 +174,7 @@ export class LiveSchedule {
     for (const u of [v, ...moved])
       for (let i = adj.intoAt[u]!; i < adj.intoAt[u + 1]!; i++) touched.add(net.linkFrom[adj.into[i]!]!);
     for (const u of touched) floatNode(net, adj, dates, floats, u, blocked);
-    takeChanges(this.plan, this.held, touched);
+    takeChanges(this.plan, this.held, touched, v);
     this.fresh = false;
     return touched.size;
   }

@@ -77,15 +77,34 @@ export function percentComplete(plan: Plan, s: Schedule, measure: PercentMeasure
   for (let k = order.length - 1; k >= 0; k--) {
     const i = order[k]!;
     const own = isSummary[i] ? (held[i] ?? none()) : read(i);
-    // An activity says what is done of it also where that has no weight.
-    percent[i] = isSummary[i] || measure === 'effort' || own.all > 0 ? percentOf(own) : shareAsPercent(plan, i, own);
+    percent[i] = isSummary[i] ? percentOf(own) : ofActivity(plan, i, own, measure);
     const p = parent[i]!;
     addDone(p === -1 ? whole : (held[p] ??= none()), own);
   }
   return { percent, whole: percentOf(whole) };
 }
 
-function shareAsPercent(plan: Plan, i: number, own: Done): number {
+/**
+ * Reads the percents of {@link percentComplete} one by one: those of activities by themselves, and all of them only once
+ * a summary is asked for.
+ */
+export function percentReader(
+  plan: Plan,
+  s: Schedule,
+  measure: PercentMeasure = plan.percentShown,
+): (position: number) => number {
+  const read = doneReader(plan, s, measure);
+  let all: Float64Array | null = null;
+  return (i) => {
+    if (!all && !s.outline.isSummary[i]) return ofActivity(plan, i, read(i), measure);
+    all ??= percentComplete(plan, s, measure).percent;
+    return all[i]!;
+  };
+}
+
+/** An activity says what is done of it also where that has no weight. */
+function ofActivity(plan: Plan, i: number, own: Done, measure: PercentMeasure): number {
+  if (measure === 'effort' || own.all > 0) return percentOf(own);
   const a = plan.activities[i]!;
   return a.actualFinish !== null || own.reached > 0 ? 100 : (a.percent ?? 0);
 }

@@ -126,15 +126,17 @@ function forgetDates(s: Schedule): void {
 /**
  * After some nodes were computed again: brings their dates to their activities, places supporting work and rolls
  * up what lies above them. Part of the incremental schedule.
+ *
+ * @param changed the node of the activity that was changed: what the others state of their dates is as it was
  */
-export function takeChanges(plan: Plan, s: Schedule, nodes: Iterable<number>): void {
+export function takeChanges(plan: Plan, s: Schedule, nodes: Iterable<number>, changed: number): void {
   const above = new Set<number>();
   const note = (i: number) => {
     for (let p = s.outline.parent[i]!; p !== -1 && !above.has(p); p = s.outline.parent[p]!) above.add(p);
   };
+  takeGiven(plan, s.outline, s.network, s.given, s.network.activityOf[changed]!);
   for (const v of nodes) {
     const i = s.network.activityOf[v]!;
-    takeGiven(plan, s.outline, s.network, s.given, i);
     takeDates(plan, s, v);
     chooseDates(plan, s, i);
     note(i);

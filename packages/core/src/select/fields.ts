@@ -7,7 +7,7 @@ import { linearWorks } from '../linear/works';
 import { daysDoneReader } from '../measure/daysDone';
 import { isMilestone, type PercentMeasure, type Plan } from '../plan/schema';
 import type { Band } from '../plan/tolerance';
-import { percentComplete } from '../schedule/percent';
+import { percentReader } from '../schedule/percent';
 import { isComplete } from '../schedule/given';
 import type { Schedule } from '../schedule/model';
 import { NONE } from '../schedule/slots';
@@ -176,8 +176,8 @@ const PLAN_FIELDS: PlanField[] = [
   }),
   field('actualEffort', 'actual effort', 'number', false, (p) => (i) => effortIn(p, p.activities[i]!.actualEffort)),
   field('actualCost', 'actual cost', 'number', false, (p) => (i) => hundredths(p.activities[i]!.actualCost)),
-  field('percentTime', 'percent by time', 'number', false, (p, s) => percentReader(p, s, 'time')),
-  field('percentEffort', 'percent by effort', 'number', false, (p, s) => percentReader(p, s, 'effort')),
+  field('percentTime', 'percent by time', 'number', false, (p, s) => percentField(p, s, 'time')),
+  field('percentEffort', 'percent by effort', 'number', false, (p, s) => percentField(p, s, 'effort')),
   field('daysDone', 'days done', 'number', false, (p, s) => {
     const read = daysDoneReader(p, s);
     return (i) => read(i)?.done ?? null;
@@ -209,9 +209,12 @@ export const BAND_WORDS: Record<Band, string> = {
   breach: 'far off',
 };
 
-function percentReader(plan: Plan, s: Schedule, measure: PercentMeasure): FieldReader {
-  const { percent } = percentComplete(plan, s, measure);
-  return (i) => (Number.isFinite(percent[i]!) ? percent[i]! : null);
+function percentField(plan: Plan, s: Schedule, measure: PercentMeasure): FieldReader {
+  const percent = percentReader(plan, s, measure);
+  return (i) => {
+    const value = percent(i);
+    return Number.isFinite(value) ? value : null;
+  };
 }
 
 function promisedDay(plan: Plan, promised: Promised | null, of: 'first' | 'last'): FieldReader {

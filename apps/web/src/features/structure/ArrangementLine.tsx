@@ -2,11 +2,12 @@
 import { type Arrangement, dayOf, endOfDay, isoDate, selectFields, startOfDay } from '@clembo/core';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { X } from 'lucide-react';
-import { useState } from 'react';
+import { memo, useDeferredValue, useState } from 'react';
 import { WherePart } from '@/features/plan/WherePart';
 import { ManyPart, OnePart, PART_STYLE } from '@/features/show/parts/ListParts';
 import { DayField, dayOfField } from '@/ui/DayField';
 import type { OpenRoom } from '@/workers/planRoom';
+import { useSteady } from './useSteady';
 
 interface Props {
   open: OpenRoom;
@@ -26,8 +27,13 @@ const MARKS = [
 
 const then = (names: string[]): string => names.join(', then ');
 
-/** The arrangement as a sentence; every underlined part of it can be changed. */
-export function ArrangementLine({ open, arrangement: a, kept, onChange, onKeep, onDrop }: Props) {
+/** The arrangement as a sentence; every underlined part of it can be changed. Of a changed plan the rows come first. */
+export function ArrangementLine({ open, onChange, onKeep, onDrop, ...rest }: Props) {
+  const on = useSteady({ onChange, onKeep, onDrop });
+  return <Sentence {...rest} {...on} open={useDeferredValue(open)} />;
+}
+
+const Sentence = memo(function Sentence({ open, arrangement: a, kept, onChange, onKeep, onDrop }: Props) {
   const fields = selectFields(open.head);
   const nameOf = (id: string) => fields.find((f) => f.id === id)?.name ?? id;
   const groupable = fields.filter((f) => !['ref', 'name', 'notes', 'predecessors', 'successors'].includes(f.id));
@@ -96,7 +102,7 @@ export function ArrangementLine({ open, arrangement: a, kept, onChange, onKeep, 
       <KeptPart kept={kept} onTake={onChange} onKeep={onKeep} onDrop={onDrop} />
     </p>
   );
-}
+});
 
 function StripPart({ arrangement: a, onChange }: { arrangement: Arrangement; onChange: Props['onChange'] }) {
   const iso = (moment: number | null, finish: boolean): string =>

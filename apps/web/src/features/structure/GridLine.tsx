@@ -175,6 +175,25 @@ export const GridLine = memo(function GridLine(props: Props) {
   );
 });
 
+/** A line that has just come into sight: what it is called, for the frame or two until it is drawn in full. */
+export const FaintLine = memo(function FaintLine({ line, top, grid }: Pick<Props, 'line' | 'top' | 'grid'>) {
+  return (
+    <div
+      aria-hidden
+      className="absolute inset-x-0 grid border-b border-line/50 text-[14.5px]"
+      style={{ gridTemplateColumns: grid, height: 30, transform: `translateY(${top}px)` }}
+    >
+      {line && (
+        <span className="sticky left-0 z-10 flex items-center border-r border-line/60 bg-paper pl-5">
+          <span className="truncate" style={{ paddingLeft: (line.level - 1) * 16 + 19 }}>
+            {line.name}
+          </span>
+        </span>
+      )}
+    </div>
+  );
+});
+
 function NameCell({ line, fresh, shown, wrong, carries, on }: Props & { shown: string; wrong: boolean }) {
   if (fresh) return <span className="truncate text-soft italic">type a new activity, or paste rows</span>;
   if (!line) return null;

@@ -1,11 +1,11 @@
 'use client';
 import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
-import { useCallback, useEffect, useLayoutEffect, useState } from 'react';
+import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { PlanFrame } from '@/features/plan/PlanFrame';
 import type { FramePlan } from '@/ui/Frame';
 import { wrong } from '@/ui/Toasts';
-import type { Checks, LedgerShape } from '@/workers/plan.worker';
+import type { Checks, LedgerShape, Sight } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
 import { useOthers, useTellWhere } from '@/workers/presence';
 import { ArrangementLine } from './ArrangementLine';
@@ -16,6 +16,7 @@ import { HistoryPanel } from './HistoryPanel';
 import { LedgerGrid } from './LedgerGrid';
 import { LedgerMargin } from './LedgerMargin';
 import { useArrangement } from './useArrangement';
+import { FIRST_SIGHT } from './useLines';
 
 /** How long nothing has to change before the checks are made, in milliseconds. */
 const CHECKS_WAIT = 400;
@@ -44,6 +45,8 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
   const { arrangement, kept, change, keep, drop } = useArrangement(planId, open.head.codeFields);
   const [closed, setClosed] = useState<ReadonlySet<string>>(new Set());
   const [shape, setShape] = useState<LedgerShape | null>(null);
+  /** The lines that are in sight, which come with the shape. */
+  const sight = useRef<Sight>(FIRST_SIGHT);
   const [checks, setChecks] = useState<Checks | null>(null);
   const address = useSearchParams();
   /** Whoever comes for what was said about an activity finds its margin open. */
@@ -73,7 +76,7 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
           },
         }
       : arrangement;
-    open.room.arrange(asked, [...closed]).then((found) => {
+    open.room.arrange(asked, [...closed], sight.current).then((found) => {
       if (current) setShape(found);
     }, wrong);
     return () => {
@@ -114,7 +117,7 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
       const inOutline = arrangement.groups.length === 0;
       const next = new Set([...closed].filter((k) => inOutline && !holders.includes(k)));
       setClosed(next);
-      await open.room.arrange(arrangement, [...next]);
+      await open.room.arrange(arrangement, [...next], sight.current);
       const after = await open.room.lineOf(ref);
       if (after.place >= 0) setGoal({ place: after.place });
       else wrong(new Error(`${ref} is not among the rows that are listed. List everything to see it.`));
@@ -230,6 +233,7 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
           planId={planId}
           open={open}
           shape={shape}
+          sight={sight}
           arrangement={arrangement}
           goal={goal}
           others={others}

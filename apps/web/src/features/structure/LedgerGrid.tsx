@@ -3,22 +3,32 @@ import { type Arrangement, dayOf, isTest, selectFields } from '@clembo/core';
 import { editorOf, fieldAbout } from '@clembo/formats/typed';
 import { formatDay } from '@clembo/scene/dates';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type KeyboardEvent, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import {
+  type KeyboardEvent,
+  type RefObject,
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 import { wrong as sayWrong } from '@/ui/Toasts';
 import { LOOK_ONLY, useMay } from '@/ui/useMay';
-import type { LedgerShape, Neighbours } from '@/workers/plan.worker';
+import type { LedgerShape, Neighbours, Sight } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
 import type { Other } from '@/workers/presence';
 import type { LeaveBy } from './CellInput';
 import { FindBar } from './FindBar';
 import { type Act, GridFoot } from './GridFoot';
 import { GridHead } from './GridHead';
-import { GridLine, type LineActs } from './GridLine';
+import { FaintLine, GridLine, type LineActs } from './GridLine';
 import { type Chosen, columnWidth, rangeOf, type Spot } from './grid';
 import { GRID_KEYS, type GridAct } from './gridKeys';
 import { blockHeight, NeighbourBlock } from './NeighbourBlock';
 import { RepeatSheet } from './RepeatSheet';
 import { panned, STRIP_LEAST, zoomed } from './stripView';
+import { useByAndBy } from './useByAndBy';
 import { useClipboard } from './useClipboard';
 import { useFollow } from './useFollow';
 import { useGridEdits } from './useGridEdits';
@@ -30,6 +40,8 @@ import { type Drag, useStripDrag } from './useStripDrag';
 import { useView } from './useView';
 
 const ROW_HEIGHT = 30;
+/** How many lines that come into sight are drawn in one frame. */
+const AT_ONCE = 8;
 const MOVES: Record<string, [down: number, right: number]> = {
   ArrowUp: [-1, 0],
   ArrowDown: [1, 0],
@@ -41,6 +53,8 @@ interface Props {
   planId: string;
   open: OpenRoom;
   shape: LedgerShape;
+  /** Where it is said which lines are in sight. */
+  sight: RefObject<Sight>;
   arrangement: Arrangement;
   /** A row that is wanted in sight. */
   goal: { place: number } | null;
@@ -64,9 +78,11 @@ interface Editing {
 
 /** The lines of the ledger as a sheet: chosen, typed into, copied and pasted by ranges; the last line is for what is new. */
 export function LedgerGrid(props: Props) {
-  const { planId, open, shape, arrangement, goal, onJump, onToggle, onArrange, onChosen } = props;
+  const { planId, open, shape, sight, arrangement, goal, onJump, onToggle, onArrange, onChosen } = props;
   const fields = useMemo(() => ['name', ...arrangement.columns.map((c) => c.field)], [arrangement.columns]);
-  const names = useMemo(() => new Map(selectFields(open.head).map((f) => [f.id, f.name])), [open.head]);
+  // Lines are drawn again where this is another; it seldom is when the plan is.
+  const { codeFields, effortDay } = open.head;
+  const names = useMemo(() => new Map(selectFields(open.head).map((f) => [f.id, f.name])), [codeFields, effortDay]);
   const widths = useMemo(
     () => [arrangement.nameWidth, ...arrangement.columns.map((c) => c.width ?? columnWidth(c.field))],
     [arrangement],
@@ -81,7 +97,7 @@ export function LedgerGrid(props: Props) {
   /** The activity that stands open with its neighbours. */
   const [opened, setOpened] = useState<string | null>(null);
   const [around, setAround] = useState<Neighbours | null>(null);
-  const lines = useLines(open, shape);
+  const lines = useLines(open, shape, sight);
   const [openAt, setOpenAt] = useState(-1);
   const total = shape.lines + 1;
   const list = useVirtualizer({
@@ -117,6 +133,10 @@ export function LedgerGrid(props: Props) {
   slots.current = Math.max(slots.current, items.length);
   const [from, to] = [items[0]?.index ?? 0, items.at(-1)?.index ?? 0];
   useLayoutEffect(() => lines.want(from, to), [lines, from, to]);
+  const inFull = useByAndBy(
+    items.map((v) => v.index).filter((k) => k === shape.lines || lines.at(k)),
+    AT_ONCE,
+  );
   const all = shape.range ?? [0, 30];
   // A little room at both ends, so that nothing is cut in two.
   const room = Math.max(1, Math.round((all[1] - all[0]) / 50));
@@ -132,7 +152,6 @@ export function LedgerGrid(props: Props) {
     planId,
     open,
     shape,
-    came: lines.came,
     fields,
     range: area,
     from: focus,
@@ -485,10 +504,13 @@ export function LedgerGrid(props: Props) {
         <div style={{ height: list.getTotalSize(), minWidth: fixed + STRIP_LEAST }} className="relative">
           {items.map((v) => {
             const line = lines.at(v.index);
+            // What leaves at one end comes in at the other: elements are used again.
+            const slot = v.index % slots.current;
+            if (!inFull(v.index) && v.index !== focus.row)
+              return <FaintLine key={`faint ${slot}`} line={line} top={v.start} grid={grid} />;
             return (
               <GridLine
-                // What leaves at one end comes in at the other: elements are used again.
-                key={v.index % slots.current}
+                key={slot}
                 line={line}
                 fresh={v.index === shape.lines}
                 index={v.index}

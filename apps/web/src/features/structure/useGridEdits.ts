@@ -27,8 +27,6 @@ interface Options {
   planId: string;
   open: OpenRoom;
   shape: LedgerShape;
-  /** The shape whose lines are in sight. */
-  came: LedgerShape | null;
   fields: string[];
   /** The cells that are chosen, and the one that is worked from. */
   range: Range;
@@ -38,7 +36,7 @@ interface Options {
 }
 
 /** Everything that is done to the plan in the sheet: typing, filling, pasting, adding, removing, moving. */
-export function useGridEdits({ planId, open, shape, came, fields, range, from, behind }: Options) {
+export function useGridEdits({ planId, open, shape, fields, range, from, behind }: Options) {
   const { busy, change } = usePlanChange(planId);
   const [wrongs, setWrongs] = useState<ByCell<WrongCell>>(new Map());
   const [pending, setPending] = useState<ByCell<string>>(new Map());
@@ -46,7 +44,7 @@ export function useGridEdits({ planId, open, shape, came, fields, range, from, b
   const [naming, setNaming] = useState<string | null>(null);
 
   // What was typed stands in its cells until they show what it has become.
-  useEffect(() => setPending((was) => (was.size === 0 ? was : new Map())), [came]);
+  useEffect(() => setPending((was) => (was.size === 0 ? was : new Map())), [shape]);
 
   const noteWrong = (found: readonly WrongCell[], cells: readonly { ref: string; field: string }[]) =>
     setWrongs((old) => {

@@ -23,7 +23,7 @@ import {
   makeActivity,
   NONE,
   outlineNumbers,
-  percentComplete,
+  percentReader,
   type Plan,
   type Schedule,
   schedulePlan,
@@ -41,6 +41,7 @@ import { cellText, dayTyped, lengthTyped, typedInto } from '@clembo/formats/type
 import { formatDay } from '@clembo/scene/dates';
 import { CATEGORIES } from '@clembo/scene/ink';
 import { type Held, oneDecimal } from './held';
+import { dateSpan } from './span';
 
 /** How a cell is told apart: late and ahead by colour too, what is required and empty, what is worked out. */
 export type Tone = '' | 'late' | 'watch' | 'ahead' | 'bold' | 'missing';
@@ -88,7 +89,10 @@ export interface LedgerShown {
   strip: Strip | null;
 }
 
-/** What the ledger is, without its lines. */
+/** Places of lines, from the first up to one behind the last. */
+export type Sight = readonly [from: number, to: number];
+
+/** What the ledger is, with the lines in sight. */
 export interface LedgerShape {
   lines: number;
   /** Activities that are no groups, of how many. */
@@ -97,6 +101,8 @@ export interface LedgerShape {
   undated: number;
   range: [Day, Day] | null;
   error: string | null;
+  /** The lines that are in sight, from a place on. */
+  sight: { from: number; lines: LedgerShown[] };
 }
 
 /** Something typed that cannot be used, with the reason. */
@@ -112,7 +118,7 @@ export class LedgerView {
   private lines: LedgerLine[] = [];
   private error: string | null = null;
   private readonly readers: ((i: number) => string)[];
-  private readonly percent: Float64Array;
+  private readonly percent: (i: number) => number;
   private readonly numbers: string[] | null;
   private readonly variance: ((i: number) => Variance | null) | null;
   private readonly promisedAt: ((ref: string) => { first: Day; last: Day } | null) | null;
@@ -130,7 +136,7 @@ export class LedgerView {
       if (!(error instanceof ConditionRefused)) throw error;
       this.error = error.message;
     }
-    this.percent = percentComplete(plan, schedule).percent;
+    this.percent = percentReader(plan, schedule);
     this.readers = arrangement.columns.map(({ field }) => cellReader(held, field, this.percent));
     this.numbers = arrangement.numbers ? outlineNumbers(schedule.outline) : null;
     this.promisedAt =
@@ -141,27 +147,24 @@ export class LedgerView {
       });
   }
 
-  shape(): LedgerShape {
+  shape([from, to]: Sight): LedgerShape {
     const { plan, schedule: s } = this.held;
-    let [first, last, undated, activities] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY, 0, 0];
+    let [undated, activities, listed] = [0, 0, 0];
     for (let i = 0; i < plan.activities.length; i++) {
-      const leaf = !s.outline.isSummary[i];
-      if (leaf) activities++;
-      const days = shownDays(s, i);
-      if (!days) {
-        if (leaf) undated++;
-        continue;
-      }
-      first = Math.min(first, days.first);
-      last = Math.max(last, days.last);
+      if (s.outline.isSummary[i]) continue;
+      activities++;
+      if (s.start[i] === NONE) undated++;
     }
+    for (const line of this.lines) if (line.kind === 'row' && !s.outline.isSummary[line.at]) listed++;
+    const span = dateSpan(s);
     return {
       lines: this.lines.length,
       activities,
-      listed: this.lines.filter((l) => l.kind === 'row' && !s.outline.isSummary[l.at]).length,
+      listed,
       undated,
-      range: first > last ? null : [first, last],
+      range: span && [span.first, span.last],
       error: this.error,
+      sight: { from, lines: this.window(from, to) },
     };
   }
 
@@ -249,7 +252,7 @@ export class LedgerView {
         to: plan.inHours ? s.finish[at]! / 1440 : days.last + 1,
         pieces: pieces && pieces.length > 1 ? pieces : null,
         calendar: a.calendar ?? plan.calendar,
-        percent: Math.round(this.percent[at]! || 0),
+        percent: Math.round(this.percent(at) || 0),
         kind: a.kind,
         summary: s.outline.isSummary[at] === true,
         critical: s.critical[at] === 1,
@@ -354,13 +357,18 @@ function toneOfBand(plan: Plan, s: Schedule, field: string, i: number, variance:
 export const bandTone = ({ plan, schedule: s, promised }: Held, field: string, i: number): Tone =>
   promised ? toneOfBand(plan, s, field, i, varianceReader(plan, s, promised.plan, promised.schedule)) : '';
 
-/** Reads a field of activities as it is shown; what is done of each is worked out where it is not known. */
-export function cellReader(held: Held, field: string, done: Float64Array | null = null): (i: number) => string {
+/** Reads a field of activities as it is shown. */
+export function cellReader(
+  held: Held,
+  field: string,
+  percent = percentReader(held.plan, held.schedule),
+): (i: number) => string {
   const { plan, schedule: s } = held;
-  if (field === 'percent') {
-    const percent = done ?? percentComplete(plan, s).percent;
-    return (i) => (percent[i]! > 0 ? `${Math.round(percent[i]!)}` : '');
-  }
+  if (field === 'percent')
+    return (i) => {
+      const done = percent(i);
+      return done > 0 ? `${Math.round(done)}` : '';
+    };
   const read = fieldReader(plan, s, field, held.promised);
   if (!read) return () => '';
   const code = codeOfFieldId(field);
