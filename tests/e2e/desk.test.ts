@@ -11,6 +11,7 @@ import {
   catchDownloads,
   changePart,
   exhibitNames,
+  linkOf,
   pageText,
   sayPart,
   waitForShown,
@@ -28,25 +29,9 @@ afterAll(() => close());
 /** Opens a demo plan by its name and the stage; for Show, an exhibit of it. */
 async function openDemo(name: string, stage: 'Structure' | 'Show', exhibit?: string): Promise<Page> {
   const page = await openPage(browser, address);
-  const path = await page.evaluate(
-    (n, s) => {
-      const row = [...document.querySelectorAll('main li')].find((li) => li.textContent?.includes(n))!;
-      return [...row.querySelectorAll('a')].find((a) => a.textContent?.trim() === s)!.getAttribute('href')!;
-    },
-    name,
-    stage,
-  );
-  await page.goto(address + path, { waitUntil: 'networkidle2' });
+  await page.goto(await linkOf(page, name, stage), { waitUntil: 'networkidle2' });
   if (exhibit === undefined) return page;
-  const href = await page.evaluate(
-    (e) =>
-      [...document.querySelectorAll('main li')]
-        .find((li) => li.textContent?.includes(e))!
-        .querySelector('a')!
-        .getAttribute('href')!,
-    exhibit,
-  );
-  await page.goto(address + href, { waitUntil: 'networkidle2' });
+  await page.goto(await linkOf(page, exhibit), { waitUntil: 'networkidle2' });
   await pageShown(page);
   return page;
 }

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { strFromU8, unzipSync } from 'fflate';
 import type { Browser, Page } from 'puppeteer-core';
 import { openBrowser, openPage } from '../support/browser';
-import { address, byName, catchDownloads, run, until } from '../support/desk';
+import { address, byName, catchDownloads, linkOf, run, until } from '../support/desk';
 
 /** Pages of two plans for an audience: put in order, led from one to the other, presented, written out and read back. */
 
@@ -80,10 +80,7 @@ const write = async (title: string, ending: string) => {
 };
 
 test('a folio is put together of two plans, ordered by hand, with a section and notes', async () => {
-  plan = await page.evaluate(() => {
-    const li = [...document.querySelectorAll('main li')].find((e) => e.textContent?.includes('Saltmere sea wall'))!;
-    return li.querySelector('a')!.getAttribute('href')!.split('/')[2]!;
-  });
+  plan = new URL(await linkOf(page, 'Saltmere sea wall')).pathname.split('/')[2]!;
   await page.goto(`${address}/plans/${plan}/share`, { waitUntil: 'networkidle2' });
   await press('A new folio');
   await page.waitForFunction(() => location.pathname.startsWith('/folios/'));

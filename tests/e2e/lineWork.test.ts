@@ -205,7 +205,7 @@ test('a picture is pinned at two places, and a third stands where it belongs, in
   };
   await input.uploadFile(picture);
   await page.waitForSelector('[data-testid="strip-board"] img');
-  expect(await page.$eval('[data-testid="strip-reach"]', (e) => e.textContent)).toContain('Set two pins');
+  await page.waitForSelector('[data-testid="strip-reach"]::-p-text(Set two pins)');
   const pin = async (share: number, place: string) => {
     await page.$eval('[data-testid="strip-board"]', (e) => e.scrollIntoView({ block: 'center' }));
     const box = (await (await page.$('[data-testid="strip-board"]'))!.boundingBox())!;
@@ -218,9 +218,9 @@ test('a picture is pinned at two places, and a third stands where it belongs, in
   };
   // A quarter of the picture is at 50 km, three quarters at 250 km: its middle is at 150 km.
   await pin(0.25, '50');
-  await until(async () => (await stored(line)).lines[0]!.strips![0]!.pins.length, 1);
+  await until(async () => (await stored(line)).lines[0]!.strips?.[0]?.pins.length, 1);
   await pin(0.75, '250');
-  await until(async () => (await stored(line)).lines[0]!.strips![0]!.pins.length, 2);
+  await until(async () => (await stored(line)).lines[0]!.strips?.[0]?.pins.length, 2);
   await page.waitForSelector('[data-testid="strip-reach"]::-p-text(It reaches from)');
   const { pictures, lines } = await stored(line);
   expect(pictures[0]!.data).toMatch(/^data:image\/png;base64,/);

@@ -289,6 +289,8 @@ test('an activity that goes gives its elements back, and has them again when it 
 });
 
 test('the day becomes a page; a storyboard is exported and read back', async () => {
+  if (!page.url().endsWith('/structure/model'))
+    await page.goto(`${address}/plans/${plan}/structure/model`, { waitUntil: 'networkidle2' });
   await press('Make exhibit');
   await page.waitForSelector('[data-testid="page"] svg', { timeout: 30_000 });
   await page.waitForFunction(() => document.querySelectorAll('[data-testid="page"] svg image').length === 1);
@@ -299,6 +301,7 @@ test('the day becomes a page; a storyboard is exported and read back', async () 
   await page.waitForFunction(() => document.querySelectorAll('[data-testid="page"] svg image').length === 4, {
     timeout: 20_000,
   });
+  await until(async () => (await pageText(page)).includes('227 stand'), true);
   const words = await pageText(page);
   const download = await catchDownloads(page);
   await press('Export');

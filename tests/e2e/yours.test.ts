@@ -229,13 +229,16 @@ describe('code books', () => {
     const own = planId;
     const plans = (await (await fetch(`${address}/api/plans?find=Museum`)).json()) as { id: string }[];
     planId = plans[0]!.id;
-    await open();
-    await page.$eval('details summary', (s) => (s as HTMLElement).click());
-    await page.locator('[title="Give Crew to this plan"]').click();
-    await page.waitForSelector('[data-value="Green"]');
-    await press('Undo');
-    await until(async () => (await planNow()).plan.codeFields.some((f) => f.name === 'Crew'), false);
-    planId = own;
+    try {
+      await open();
+      await page.locator('details summary').click();
+      await page.locator('[title="Give Crew to this plan"]').click();
+      await page.waitForSelector('[data-value="Green"]');
+      await press('Undo');
+      await until(async () => (await planNow()).plan.codeFields.some((f) => f.name === 'Crew'), false);
+    } finally {
+      planId = own;
+    }
   });
 
   test('the rules run again at a refresh: what is new is coded, what was coded by hand stays', async () => {

@@ -14,7 +14,7 @@ export async function catchDownloads(page: Page): Promise<(ending: string) => Pr
   const session = await page.createCDPSession();
   await session.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: folder });
   return async (ending) => {
-    for (let k = 0; k < 200; k++) {
+    for (let k = 0; k < 600; k++) {
       const found = readdirSync(folder).find((f) => f.endsWith(ending));
       if (found && readFileSync(join(folder, found)).length > 0) return join(folder, found);
       await new Promise((r) => setTimeout(r, 100));
@@ -159,13 +159,23 @@ export async function newExhibit(page: Page, preview = 'Timeline'): Promise<void
 export const exhibitNames = (page: Page): Promise<string[]> =>
   page.$$eval('main li input[aria-label^="Name of"]', (list) => list.map((e) => (e as HTMLInputElement).value));
 
+/** Where a link of a row of the list leads, by what stands in the row and in the link; the first one if nothing is said. */
+export async function linkOf(page: Page, row: string, link = ''): Promise<string> {
+  const found = await page.waitForFunction(
+    (r, l) => {
+      const rows = [...document.querySelectorAll('main li')].find((li) => li.textContent?.includes(r));
+      return [...(rows?.querySelectorAll('a') ?? [])].find((a) => l === '' || a.textContent?.trim() === l)?.href;
+    },
+    {},
+    row,
+    link,
+  );
+  return (await found.jsonValue())!;
+}
+
 /** Goes from the desk to the sheet of exhibits of a plan, by what it is called; gives the id of the plan. */
 export async function toSheet(page: Page, plan: string): Promise<string> {
-  const href = await page.evaluate((name) => {
-    const row = [...document.querySelectorAll('main li')].find((li) => li.textContent?.includes(name))!;
-    return [...row.querySelectorAll('a')].find((a) => a.textContent?.trim() === 'Show')!.href;
-  }, plan);
-  return openSheet(page, href);
+  return openSheet(page, await linkOf(page, plan, 'Show'));
 }
 
 /** Makes a plan of a table, as it is read without a question, and goes to its sheet; gives the id of the plan. */

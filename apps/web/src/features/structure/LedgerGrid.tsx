@@ -145,6 +145,13 @@ export function LedgerGrid(props: Props) {
   const whole = useMemo(() => ({ from: from0, to: to0 }), [from0, to0]);
   const { view, setView, width: stripWidth, ground } = useView(open, whole, scroller);
   const statusDay = open.head.statusDate === null ? null : open.head.statusDate / 1440;
+  const [seen, setSeen] = useState(shape);
+  if (seen !== shape) {
+    setSeen(shape);
+    // Rows that go elsewhere take the choice with them.
+    const row = placeIn(shape, sight.current.ref);
+    if (row >= 0 && row !== focus.row) setFocus({ ...focus, row });
+  }
   const chosen = lines.at(focus.row);
   const area = rangeOf(focus, anchor);
 
@@ -185,26 +192,22 @@ export function LedgerGrid(props: Props) {
   const { landing, onCarry } = useRowCarry((ref, to) => void edits.carry(ref, to.place, to.ref));
   const foreseen = would ?? proposal?.would ?? null;
 
-  const followed = useRef<string | null>(null);
-  /** Counts how often the person has chosen a cell: an answer that comes later than that does not choose another. */
-  const picks = useRef(0);
+  useLayoutEffect(() => {
+    // A line that is still on its way is the same choice.
+    if (chosen || focus.row >= shape.lines) sight.current = { ...sight.current, ref: chosen?.ref || null };
+  }, [chosen, focus.row, shape.lines, sight]);
   useEffect(() => {
-    followed.current = chosen?.ref || null;
     onChosen({ ref: chosen?.ref || null, top: area.top, bottom: area.bottom });
   }, [chosen?.ref, area.top, area.bottom, onChosen]);
-  // Rows that go elsewhere take the choice with them.
+  // What is new is named at once.
   useEffect(() => {
-    const ref = naming ?? followed.current;
-    if (ref === null) return;
-    const picked = picks.current;
+    if (naming === null) return;
     let current = true;
-    open.room.lineOf(ref).then(
+    open.room.lineOf(naming).then(
       ({ place }) => {
-        if (!current || place < 0 || (ref !== naming && picks.current !== picked)) return;
-        setFocus((f) => (f.row === place ? f : { ...f, row: place }));
-        if (ref !== naming) return;
+        if (!current || place < 0) return;
         edits.setNaming(null);
-        setEditing({ row: place, col: 0, begin: '', over: true, ref });
+        setEditing({ row: place, col: 0, begin: '', over: true, ref: naming });
         setFocus({ row: place, col: 0 });
       },
       () => {},
@@ -232,7 +235,6 @@ export function LedgerGrid(props: Props) {
 
   const go = useCallback(
     (row: number, col: number, extend = false) => {
-      picks.current++;
       const spot = { row: Math.max(0, Math.min(total - 1, row)), col: Math.max(0, Math.min(fields.length - 1, col)) };
       setAnchor((a) => (extend ? (a ?? focus) : null));
       setFocus(spot);
@@ -269,7 +271,6 @@ export function LedgerGrid(props: Props) {
     if (e.ref === null) {
       if (text.trim() === '') return;
       // The line for what is new goes down by one.
-      picks.current++;
       if (by === 'down') setFocus({ row: Math.max(e.row, shape.lines) + 1, col: 0 });
       void edits.add([[text]], ['name']);
       return;
@@ -422,7 +423,6 @@ export function LedgerGrid(props: Props) {
   ];
   const lineActs: LineActs = {
     pick: (index, col, extend) => {
-      picks.current++;
       edits.endAdding();
       setAnchor(extend ? (anchor ?? focus) : null);
       setFocus({ row: index, col });
@@ -431,7 +431,6 @@ export function LedgerGrid(props: Props) {
     like: (index, col) => void like(index, col),
     carry: onCarry,
     over: (index, col) => {
-      picks.current++;
       setAnchor((a) => a ?? focus);
       setFocus({ row: index, col });
     },
@@ -605,6 +604,14 @@ export function LedgerGrid(props: Props) {
       />
     </div>
   );
+}
+
+/** Where an activity stands now, as far as that came with the shape; -1 where it did not. */
+function placeIn({ sight }: LedgerShape, ref: string | null): number {
+  if (ref === null) return -1;
+  if (ref === sight.ref) return sight.place;
+  const at = sight.lines.findIndex((l) => l.ref === ref);
+  return at < 0 ? -1 : sight.from + at;
 }
 
 /** What is being dragged, in words. */

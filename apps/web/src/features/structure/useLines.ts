@@ -8,7 +8,7 @@ import type { OpenRoom } from '@/workers/planRoom';
 const CHUNK = 120;
 
 /** What is asked for before anything is in sight. */
-export const FIRST_SIGHT: Sight = [0, CHUNK];
+export const FIRST_SIGHT: Sight = { from: 0, to: CHUNK, ref: null };
 
 const chunksOf = (from: number, to: number): number[] => {
   const first = Math.floor(Math.max(0, from) / CHUNK);
@@ -58,7 +58,7 @@ export function useLines(open: OpenRoom, shape: LedgerShape, sight: RefObject<Si
   const want = useCallback(
     (from: number, to: number): void => {
       const chunks = chunksOf(from, to);
-      sight.current = [chunks[0]! * CHUNK, (chunks.at(-1)! + 1) * CHUNK];
+      sight.current = { ...sight.current, from: chunks[0]! * CHUNK, to: (chunks.at(-1)! + 1) * CHUNK };
       // While some are on their way, only what was wanted last is asked for next: what was passed by is not.
       if (waits.current === asked.current) {
         next.current = () => want(from, to);

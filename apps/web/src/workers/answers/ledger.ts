@@ -89,8 +89,12 @@ export interface LedgerShown {
   strip: Strip | null;
 }
 
-/** Places of lines, from the first up to one behind the last. */
-export type Sight = readonly [from: number, to: number];
+/** What is in sight: places of lines, from the first up to one behind the last, and the activity that is chosen. */
+export interface Sight {
+  from: number;
+  to: number;
+  ref: string | null;
+}
 
 /** What the ledger is, with the lines in sight. */
 export interface LedgerShape {
@@ -101,8 +105,8 @@ export interface LedgerShape {
   undated: number;
   range: [Day, Day] | null;
   error: string | null;
-  /** The lines that are in sight, from a place on. */
-  sight: { from: number; lines: LedgerShown[] };
+  /** The lines that are in sight, from a place on, and where the activity that is chosen stands; -1 for nowhere. */
+  sight: { from: number; lines: LedgerShown[]; ref: string | null; place: number };
 }
 
 /** Something typed that cannot be used, with the reason. */
@@ -147,7 +151,7 @@ export class LedgerView {
       });
   }
 
-  shape([from, to]: Sight): LedgerShape {
+  shape({ from, to, ref }: Sight): LedgerShape {
     const { plan, schedule: s } = this.held;
     let [undated, activities, listed] = [0, 0, 0];
     for (let i = 0; i < plan.activities.length; i++) {
@@ -164,7 +168,7 @@ export class LedgerView {
       undated,
       range: span && [span.first, span.last],
       error: this.error,
-      sight: { from, lines: this.window(from, to) },
+      sight: { from, lines: this.window(from, to), ref, place: ref === null ? -1 : this.placeOf(ref) },
     };
   }
 
