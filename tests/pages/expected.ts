@@ -30,14 +30,17 @@ export function expectedItems({ plan, brief }: RandomPage): {
     )
       continue;
     const path = pathOf(a.ref);
-    const stands = brief.level !== null && path.length > brief.level ? path[brief.level - 1]! : a.ref;
+    // All work of a value is one bar; points in time stay themselves.
+    const sum = brief.together === null || point ? null : `${brief.together}=${a.codes[brief.together] ?? ''}`;
+    const level = brief.together === null ? brief.level : null;
+    const stands = sum ?? (level !== null && path.length > level ? path[level - 1]! : a.ref);
     if (stands !== a.ref && brief.include === 'milestones') continue;
     let start = a.start ?? a.finish;
     let finish = a.finish ?? a.start;
     // What is complete has happened by the status date.
     if (start !== null && finish !== null && (a.percent ?? 0) >= 100 && plan.statusDate !== null) {
       finish = Math.min(finish, plan.statusDate);
-      if (!point && start >= finish) for (const ref of pathOf(a.ref)) unsure.add(ref);
+      if (!point && start >= finish) for (const ref of [...path, stands]) unsure.add(ref);
       start = point ? finish : Math.min(start, finish - 1);
     }
     if (start === null || finish === null) {

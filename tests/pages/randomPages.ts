@@ -128,6 +128,7 @@ function newParts(random: () => number, first: number, days: number): Partial<Ti
             ...(random() < 0.2 ? { shape: pick(['circle', 'star', 'flag'] as const) } : {}),
           }))
         : [],
+    together: random() < 0.12 ? pick(['trade', 'lane']) : null,
   };
 }
 

@@ -7,6 +7,7 @@ export { blindWords } from './exhibits/timeline/blind';
 export type { AmountWords } from './text/amounts';
 export { type SnapshotLine, snapshotLines } from './exhibits/variance/snapshotLines';
 export { TO_COME } from './exhibits/timeline/marks';
+export { sumRef } from './exhibits/timeline/select';
 export {
   CATEGORIES,
   GREY,

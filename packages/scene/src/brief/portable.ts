@@ -77,6 +77,7 @@ export function laidOver(brief: Brief, plan: PlanWords, names: Readonly<Record<s
           colour: brief.colour && field(brief.colour),
           shape: brief.shape && field(brief.shape),
           packBy: brief.packBy && field(brief.packBy),
+          together: brief.together && field(brief.together),
           columns: all(brief.columns, asked),
           labels: all(brief.labels, asked),
           level: brief.level !== null && brief.level >= (plan.levels ?? 1) ? null : brief.level,

@@ -2,7 +2,7 @@ import { type Condition, dayOf, isMilestone, type Plan, type Schedule, startOfDa
 import { decisive, type Grouping, groupings, liesWithin, meaning } from './fields';
 import { PROMISED } from './parts';
 import type { Ready } from './ready';
-import { coarsestLevel, readableLevel } from './suggest';
+import { coarsestLevel, MOST_EACH, readableLevel } from './suggest';
 import { defaultTimelineBrief, type TimelineBrief } from './timeline';
 
 /** An edition that was kept, the latest first. */
@@ -36,6 +36,17 @@ export function readyTimelines(plan: Plan, schedule: Schedule, editions: readonl
     labels: promised ? ['name', 'finish', 'off'] : ['name', 'finish'],
     compare: promised ? PROMISED : null,
   };
+  /** Of more than can be read, the work of each value of the innermost lanes is one bar. */
+  const summed = (of: readonly string[]): Partial<TimelineBrief> =>
+    outlined || leaves.length <= MOST_EACH || of.length === 0
+      ? {}
+      : {
+          together: of.at(-1)!,
+          lanes: of.slice(0, -1),
+          folded: [],
+          rows: 'each',
+          ...(of.length === 1 && { colour: null }),
+        };
   /** Lanes by a field, and colours by another one. */
   const lanes = (g: Grouping | undefined) => ({
     lanes: g ? [g.id] : [],
@@ -58,6 +69,7 @@ export function readyTimelines(plan: Plan, schedule: Schedule, editions: readonl
             folded: codesOf(plan, lane.id).map((code) => [code]),
             colour: null,
             page: 'wide slide',
+            ...summed([lane.id]),
           })
         : null,
     points.length > 1
@@ -77,6 +89,7 @@ export function readyTimelines(plan: Plan, schedule: Schedule, editions: readonl
           colour: colourOf(plan, coded, deep),
           level,
           page: 'A3 landscape',
+          ...summed(deep),
         })
       : null,
     who
@@ -85,6 +98,7 @@ export function readyTimelines(plan: Plan, schedule: Schedule, editions: readonl
           ...lanes(who),
           level,
           page: 'A3 landscape',
+          ...summed([who.id, ...(lane && lane.id !== 'outline' && lane !== who ? [lane.id] : [])]),
         })
       : null,
     plan.statusDate !== null
@@ -161,6 +175,7 @@ export function readyTimelines(plan: Plan, schedule: Schedule, editions: readonl
       lanes: outlined || !lane ? [] : [lane.id],
       colour: null,
       page: 'A4 landscape',
+      ...(lane && summed([lane.id])),
     }),
     leaves.length > 40
       ? ready('All of it, on several pages', 'Every activity in a row of its own, with its dates', {

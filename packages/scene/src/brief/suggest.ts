@@ -1,4 +1,4 @@
-import type { CodeField, Plan, Schedule } from '@clembo/core';
+import { type CodeField, isMilestone, type Plan, type Schedule } from '@clembo/core';
 import { PROMISED } from './parts';
 import { defaultTimelineBrief, type TimelineBrief } from './timeline';
 
@@ -25,8 +25,27 @@ export function suggestTimelineBrief(plan: Plan, schedule: Schedule, editions = 
     brief.labels = ['name', 'finish', 'off'];
   }
   brief.page = plan.activities.length > 40 ? 'A3 landscape' : 'A4 landscape';
+  const things = brief.level === null ? leavesOf(schedule) : thingsAt(schedule, brief.level);
+  const sum = useful.find((f) => f.values.length >= 3 && f.values.length <= MOST_SUMS) ?? lane;
+  if (things > MOST_EACH && sum) {
+    brief.together = sum.id;
+    brief.rows = 'each';
+    brief.lanes = brief.lanes.filter((id) => id !== sum.id);
+    if (brief.colour === sum.id) brief.colour = null;
+    const points = plan.activities.filter((a) => isMilestone(a.kind)).length;
+    if (points > MOST_POINTS) brief.include = 'activities';
+  }
   return brief;
 }
+
+/** With more things than these on one page, the work of each value is one bar. */
+export const MOST_EACH = 200;
+/** More bars than these are not added up any more. */
+const MOST_SUMS = 40;
+/** More milestones than these beside them cannot be read. */
+const MOST_POINTS = 40;
+
+const leavesOf = ({ outline }: Schedule): number => outline.isSummary.filter((s) => !s).length;
 
 /** How many things stand on a page that shows a plan down to a level: groups of that level, and what lies above it. */
 export function thingsAt({ outline: { level, isSummary } }: Schedule, limit: number): number {
@@ -43,10 +62,9 @@ export function coarsestLevel(schedule: Schedule): number {
 
 /** The deepest level at which at most 80 things are shown; null when that is the whole plan. */
 export function readableLevel(schedule: Schedule): number | null {
-  const { level, isSummary } = schedule.outline;
+  const { level } = schedule.outline;
   const deepest = level.reduce((a, b) => Math.max(a, b), 1);
-  const leaves = isSummary.filter((s) => !s).length;
-  if (leaves <= 80) return null;
+  if (leavesOf(schedule) <= 80) return null;
   for (let limit = deepest - 1; limit >= 2; limit--) if (thingsAt(schedule, limit) <= 80) return limit;
   return deepest > 2 ? 2 : null;
 }

@@ -41,6 +41,8 @@ export const TimelineBrief = z.object({
   include: z.enum(['both', 'activities', 'milestones']).default('both'),
   /** Deepest outline level that is shown; what lies deeper is drawn as its summary. Null shows all. */
   level: z.int().min(1).max(50).nullable().default(null),
+  /** The code field whose values are one bar each, for all the work that has them; null draws every activity. */
+  together: z.string().min(1).max(100).nullable().default(null),
   /** Only what meets it, of any depth. */
   where: Where.default({ match: 'all', tests: [] }),
   /** Only what stands in some way: critical, late, ahead or beyond tolerance against the edition compared with, open,

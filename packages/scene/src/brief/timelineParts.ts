@@ -110,6 +110,15 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     ],
     set: (v) => ({ level: v === 'all' ? null : Number(v) }),
   },
+  {
+    ...fieldOrNonePart<'together', TimelineBrief>(
+      'together',
+      'Added up',
+      (name) => `one bar for each ${name}`,
+      'one bar for each activity',
+    ),
+    shown: (b, plan) => plan.codeFields.length > 0 || b.together !== null,
+  },
   conditionPart(' where '),
   {
     as: 'one',

@@ -40,7 +40,9 @@ export function Margin({
         </button>
       </div>
       <p className="mt-0.5 text-[13.5px] text-soft">
-        {[facts.ref, KIND_WORDS[facts.kind] ?? facts.kind, ...facts.path].join(' · ')}
+        {facts.kind === 'sum'
+          ? `all work of this ${facts.path[0]}`
+          : [facts.ref, KIND_WORDS[facts.kind] ?? facts.kind, ...facts.path].join(' · ')}
       </p>
       <Pairs pairs={facts.rows} />
       <Pairs pairs={facts.codes} />
@@ -58,9 +60,11 @@ export function Margin({
       {facts.place && (
         <SourceRow key={`${facts.place.source} ${facts.place.row}`} planId={planId} place={facts.place} />
       )}
-      <Link href={`/plans/${planId}/structure?ref=${encodeURIComponent(facts.ref)}`} className="quiet mt-5">
-        To its row in the ledger
-      </Link>
+      {facts.kind !== 'sum' && (
+        <Link href={`/plans/${planId}/structure?ref=${encodeURIComponent(facts.ref)}`} className="quiet mt-5">
+          To its row in the ledger
+        </Link>
+      )}
       {facts.before.length > 0 && (
         <button type="button" className="quiet mt-2" onClick={() => network(facts.ref, facts.name)}>
           What leads here, as a network

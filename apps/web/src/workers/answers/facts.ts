@@ -1,15 +1,19 @@
 import {
-  drivingPath,
+  addDone,
   calendarOf,
   dayOf,
+  doneReader,
+  drivingPath,
   finishDayOf,
   isMilestone,
   lengthWords,
   type Link,
   NONE,
   percentComplete,
+  percentOf,
+  shownDays,
 } from '@clembo/core';
-import { formatDay } from '@clembo/scene';
+import { formatDay, sumRef } from '@clembo/scene';
 import { finishDay, type Held, startDay } from './held';
 
 /** The facts about one activity, as the margin shows them. */
@@ -50,7 +54,7 @@ const COMPLETE = { stated: 'Complete', time: 'Complete by time', effort: 'Comple
 export function factsOf(held: Held, ref: string, from: CameFrom): Facts | null {
   const { plan, schedule: s } = held;
   const i = s.outline.indexOf.get(ref);
-  if (i === undefined) return null;
+  if (i === undefined) return sumFacts(held, ref);
   const a = plan.activities[i]!;
   const path: string[] = [];
   for (let p = s.outline.parent[i]!; p !== -1; p = s.outline.parent[p]!) path.unshift(plan.activities[p]!.name);
@@ -79,6 +83,50 @@ export function factsOf(held: Held, ref: string, from: CameFrom): Facts | null {
           .slice(0, -1)
           .map((p) => ({ ref: plan.activities[p]!.ref, name: plan.activities[p]!.name })),
     notes: a.notes,
+  };
+}
+
+/** What is known of all the work of a code value, which is one bar on some pages. */
+function sumFacts({ plan, schedule: s }: Held, ref: string): Facts | null {
+  const field = plan.codeFields.find((f) => ref.startsWith(sumRef(f.id, '')));
+  if (!field) return null;
+  const code = ref.slice(sumRef(field.id, '').length);
+  const read = doneReader(plan, s, plan.percentShown);
+  const sum = { all: 0, done: 0, points: 0, reached: 0 };
+  let [count, first, last] = [0, Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  plan.activities.forEach((a, i) => {
+    if (s.outline.isSummary[i] || isMilestone(a.kind) || (a.codes[field.id] ?? '') !== code) return;
+    count++;
+    addDone(sum, read(i));
+    const days = shownDays(s, i);
+    if (!days) return;
+    first = Math.min(first, days.first);
+    last = Math.max(last, days.last);
+  });
+  if (count === 0) return null;
+  const percent = percentOf(sum);
+  return {
+    ref,
+    name: field.values.find((v) => v.code === code)?.title ?? (code === '' ? `Without ${field.name}` : code),
+    kind: 'sum',
+    path: [field.name],
+    rows: [
+      ['Activities', String(count)],
+      ...(first > last
+        ? [['Dates', 'none'] as [string, string]]
+        : ([
+            ['Start', formatDay(first, 'weekday')],
+            ['Finish', formatDay(last, 'weekday')],
+          ] as [string, string][])),
+      [COMPLETE[plan.percentShown], `${Math.round(percent || 0)} %`],
+    ],
+    codes: [],
+    before: [],
+    after: [],
+    driving: [],
+    notes: '',
+    said: null,
+    place: null,
   };
 }
 

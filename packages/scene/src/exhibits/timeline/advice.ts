@@ -3,6 +3,8 @@ import { LARGER, PAGES } from '../../brief/pages';
 import type { TimelineBrief } from '../../brief/timeline';
 import type { FitAdvice } from '../../graph/scene';
 
+/** Above so many things only showing fewer of them helps. */
+const MOST_EACH_WAY = 5000;
 /** More things than these are a reason for further pages, however their rows are made. */
 const MANY = 150;
 
@@ -15,16 +17,35 @@ export function fitAdvice(plan: Plan, schedule: Schedule, brief: TimelineBrief, 
   const level = higherLevel(schedule, brief.level, items);
   if (level)
     advice.push({ words: `show level ${level.level} (${level.items} things)`, change: { level: level.level } });
+  const sum = brief.together === null ? sumFor(plan, brief, items) : null;
+  if (sum)
+    advice.push({
+      words: `show one bar for each ${sum.name} (${sum.bars} things)`,
+      change: { together: sum.id, rows: 'each', lanes: brief.lanes.filter((l) => l !== sum.id) },
+    });
   if (brief.rows === 'each') advice.push({ words: 'pack the rows', change: { rows: 'packed' } });
   const points = plan.activities.filter((a) => isMilestone(a.kind)).length;
   if (level === null && brief.include === 'both' && points > 0 && points <= items * 0.6)
     advice.push({ words: `show milestones only (${points})`, change: { include: 'milestones' } });
+  // Of thousands no larger page, and no shorter label, makes one that can be read.
+  if (items > MOST_EACH_WAY) return advice;
   const larger = LARGER[brief.page];
   if (larger && PAGES[larger]) advice.push({ words: `use ${larger}`, change: { page: larger, size: null } });
   if (brief.pages === 'one' && (brief.rows === 'each' || items > MANY))
     advice.push({ words: 'use several pages', change: { pages: 'several' } });
   if (brief.labels.length > 1) advice.push({ words: 'label with the name alone', change: { labels: ['name'] } });
   return advice;
+}
+
+/** The field whose values make a page of few bars; of several the first, as it stands in the books. */
+function sumFor(plan: Plan, brief: TimelineBrief, items: number): { id: string; name: string; bars: number } | null {
+  const points = brief.include === 'activities' ? 0 : plan.activities.filter((a) => isMilestone(a.kind)).length;
+  for (const { id, name } of plan.codeFields) {
+    const codes = new Set(plan.activities.map((a) => a.codes[id] ?? ''));
+    const bars = codes.size + points;
+    if (codes.size >= 2 && codes.size <= 40 && bars <= items * 0.5) return { id, name, bars };
+  }
+  return null;
 }
 
 /** The deepest level above the one shown with clearly fewer things; null where there is none. */

@@ -43,6 +43,8 @@ interface Reader {
   /** Shapes by another field; null where the field of the colour gives them. */
   shapes: ((code: string) => ShapeLook) | null;
   rowTitles: LaneLevel | null;
+  /** Values whose work is one bar each. */
+  sums: LaneLevel | null;
   promised: Promised | null;
   /** What is set by hand, by reference. */
   own: Map<string, Look>;
@@ -64,6 +66,8 @@ export function selectItems(
 ): Selection {
   const { outline } = schedule;
   const coded = codeReaderOf(plan, schedule, brief.colour, promised);
+  const titlesOf = (field: string | null): LaneLevel | null =>
+    field === null ? null : codeTitles(plan, field, outline.roots, LANGUAGES[brief.language]);
   const reader: Reader = {
     plan,
     schedule,
@@ -76,7 +80,8 @@ export function selectItems(
       brief.shape === null || brief.shape === brief.colour
         ? null
         : shapeLooks(plan, brief.shape, LANGUAGES[brief.language]),
-    rowTitles: brief.packBy === null ? null : codeTitles(plan, brief.packBy, outline.roots, LANGUAGES[brief.language]),
+    rowTitles: titlesOf(brief.packBy),
+    sums: titlesOf(brief.together),
     promised,
     own: new Map(brief.looks.map((l) => [l.ref, l])),
   };
@@ -84,13 +89,14 @@ export function selectItems(
   const counts: Shown = { ...NOTHING_SHOWN };
   const undated: number[] = [];
   const fates = new Array<Fate>(plan.activities.length).fill('');
-  const units = new Map<string, { index: number; lane: string[]; members: number[] }>();
+  const units = new Map<string, Unit>();
   for (const i of outline.order) {
     if (outline.isSummary[i]) continue;
     counts.of++;
     const point = isMilestone(plan.activities[i]!.kind);
     const wanted = brief.include === 'both' || (brief.include === 'milestones') === point;
-    const unit = unitOf(outline, i, brief.level);
+    const value = brief.together === null || point ? null : coded(brief.together, i);
+    const unit = brief.together === null ? unitOf(outline, i, brief.level) : i;
     if (!wanted || !passes(i) || (unit !== i && brief.include === 'milestones')) {
       counts.leftOut++;
       fates[i] = 'leftOut';
@@ -104,17 +110,18 @@ export function selectItems(
         fates[i] = 'leftOut';
         continue;
       }
-      const key = unit === i ? String(i) : `${unit}\u0000${lane.join('\u0000')}`;
+      const whole = value === null ? String(unit) : `\u0001${value}`;
+      const key = value === null && unit === i ? whole : [whole, ...lane].join('\u0000');
       const known = units.get(key);
       if (known) known.members.push(i);
-      else units.set(key, { index: unit, lane, members: [i] });
+      else units.set(key, { index: unit, value, lane, members: [i] });
     }
   }
   counts.undated = undated.length;
 
   const each = [
-    ...[...units.values()].map((u) => itemOf(reader, u.index, u.lane, u.members)),
-    ...(brief.gone && promised ? goneItems(plan, promised, brief) : []),
+    ...inBookOrder(reader, [...units.values()]).map((u) => itemOf(reader, u)),
+    ...(brief.gone && promised && brief.together === null ? goneItems(plan, promised, brief) : []),
   ];
   const all = brief.points === 'phases' ? asPhases(each) : each;
   const range = rangeOf(all, brief, plan);
@@ -137,6 +144,25 @@ export function selectItems(
   return { items: rows, undated, counts, fates, ...range, ...days };
 }
 
+/** What becomes one thing on the page: an activity, the group that stands for some, or all work of a value. */
+interface Unit {
+  index: number;
+  /** The value whose work it is; null for activities and their groups. */
+  value: string | null;
+  lane: string[];
+  members: number[];
+}
+
+/** Work of values in the order of their book, before all else; the rest stays as it stands. */
+function inBookOrder({ sums }: Reader, units: Unit[]): Unit[] {
+  if (!sums) return units;
+  const rank = ({ value }: Unit): number => (value === null ? Number.POSITIVE_INFINITY : sums.rank(value));
+  return units
+    .map((u, k) => ({ u, k, r: rank(u) }))
+    .sort((a, b) => (a.r === b.r ? a.k - b.k : a.r - b.r))
+    .map(({ u }) => u);
+}
+
 /** The position of what stands for an activity on the page: itself, or the summary above it at the level. */
 function unitOf(outline: Schedule['outline'], i: number, level: number | null): number {
   if (level === null) return i;
@@ -147,7 +173,10 @@ function unitOf(outline: Schedule['outline'], i: number, level: number | null): 
 
 /** Rows of one each in the order of the outline show its summaries too. */
 const withSummaries = (brief: TimelineBrief): boolean =>
-  brief.rows === 'each' && brief.summaries !== 'none' && brief.lanes.every((l) => l === 'outline');
+  brief.rows === 'each' &&
+  brief.together === null &&
+  brief.summaries !== 'none' &&
+  brief.lanes.every((l) => l === 'outline');
 
 function codeReaderOf(plan: Plan, schedule: Schedule, colour: string | null, promised: Promised | null): Coded {
   const { outline } = schedule;
@@ -209,11 +238,11 @@ function standsOf(
   }
 }
 
-function itemOf(reader: Reader, index: number, lane: string[], members: number[]): Item {
+function itemOf(reader: Reader, { index, value, lane, members }: Unit): Item {
   const { plan, schedule: s, brief, coded } = reader;
   const a = plan.activities[index]!;
-  const form = formOf(reader, index);
-  const group = s.outline.isSummary[index]!;
+  const form = value === null ? formOf(reader, index) : 'group';
+  const group = value !== null || s.outline.isSummary[index]!;
   const { start, finish } = group ? spanOf(reader, members) : { start: s.start[index]!, finish: s.finish[index]! };
   const sum: Done = { all: 0, done: 0, points: 0, reached: 0 };
   for (const i of members) addDone(sum, reader.done(i));
@@ -222,13 +251,13 @@ function itemOf(reader: Reader, index: number, lane: string[], members: number[]
   const colourCodes =
     brief.colour === null
       ? []
-      : group && coded(brief.colour, index) !== ''
+      : group && value === null && coded(brief.colour, index) !== ''
         ? [coded(brief.colour, index)]
         : [...new Set(members.map((i) => coded(brief.colour!, i)))];
   const item: Item = {
     index,
-    ref: a.ref,
-    name: a.name || a.ref,
+    ref: value === null ? a.ref : sumRef(brief.together!, value),
+    name: value === null ? a.name || a.ref : reader.sums!.title(value),
     form,
     start,
     finish: Math.max(start, finish),
@@ -236,7 +265,7 @@ function itemOf(reader: Reader, index: number, lane: string[], members: number[]
     members,
     stretches: form === 'bar' && a.stretches.length > 1 ? stretchesAt(plan, s, index) : null,
     lane,
-    row: rowOf(reader, index, members),
+    row: rowOf(reader, value === null ? index : null, members),
     phase: false,
     progress: (Number.isNaN(percent) ? (a.percent ?? 0) : percent) / 100,
     measured: form !== 'support' || a.percent !== null,
@@ -249,7 +278,7 @@ function itemOf(reader: Reader, index: number, lane: string[], members: number[]
     gone: false,
     // Computed dates are days, whatever the source says.
     said: plan.source === 'given' && !group ? a.said : null,
-    own: reader.own.get(a.ref) ?? null,
+    own: reader.own.get(value === null ? a.ref : sumRef(brief.together!, value)) ?? null,
     folded: isFolded(brief.folded, lane),
     shaped: null,
     ...reader.looks(colourCodes.length > 1 ? [SEVERAL] : colourCodes),
@@ -268,10 +297,13 @@ function itemOf(reader: Reader, index: number, lane: string[], members: number[]
   return item;
 }
 
+/** What the work of a value is known by on its page, where no activity stands for it. */
+export const sumRef = (field: string, value: string): string => `${field}=${value}`;
+
 /** The value by which the row of a thing is chosen: its own, or one that all its members share. */
-function rowOf({ brief, coded, rowTitles }: Reader, index: number, members: number[]): Item['row'] {
+function rowOf({ brief, coded, rowTitles }: Reader, index: number | null, members: number[]): Item['row'] {
   if (brief.packBy === null || rowTitles === null) return null;
-  const own = coded(brief.packBy, index);
+  const own = index === null ? '' : coded(brief.packBy, index);
   const values = own === '' ? [...new Set(members.map((i) => coded(brief.packBy!, i)))] : [own];
   const code = values.length === 1 ? values[0]! : '';
   return { title: rowTitles.title(code), rank: rowTitles.rank(code) };
@@ -360,7 +392,8 @@ function addSummaries(reader: Reader, all: Item[]): Item[] {
     }
   }
   const summaries = [...held].map(([index, list]): Item => {
-    const item = itemOf(reader, index, list[0]!.lane, [...new Set(list.flatMap((x) => x.members))]);
+    const members = [...new Set(list.flatMap((x) => x.members))];
+    const item = itemOf(reader, { index, value: null, lane: list[0]!.lane, members });
     return reader.brief.summaries === 'blocks' ? item : { ...item, form: 'summary', critical: false };
   });
   const place = new Int32Array(reader.plan.activities.length);
