@@ -224,6 +224,26 @@ describe('facts of an activity', () => {
     expect(factsOf(held, 'nothing', came)).toBeNull();
   });
 
+  test('of all work of a code value: how many, from when to when, how far', () => {
+    const from = { sources: [], rows: {} };
+    const two = hold(
+      then({ do: 'all', commands: [change('C', { codes: { zone: 'N' } }), change('A', { percent: 100 })] } as Command),
+    );
+    // Dig is done, five days of six; Test follows on Tuesday 13.
+    expect(factsOf(two, 'zone=N', from)).toMatchObject({
+      name: 'North',
+      kind: 'sum',
+      path: ['Zone'],
+      rows: [
+        ['Activities', '2'],
+        ['Start', 'Mon 5 Jan 2026'],
+        ['Finish', 'Tue 13 Jan 2026'],
+        ['Complete', '83 %'],
+      ],
+    });
+    expect(factsOf(two, 'zone=nowhere', from)).toBeNull();
+  });
+
   test('a milestone has one date and no length', () => {
     expect(factsOf(held, 'M', { sources: [], rows: {} })!.rows.map(([label]) => label)).toEqual(['Date', 'Float']);
   });

@@ -356,7 +356,9 @@ export function ExhibitDesk({ plan, version, exhibit, siblings }: Props) {
               onChoose={setChosen}
             >
               {line && one && open && <LineControls open={open} chosen={one} onAsk={moves.setProposed} />}
-              {one && !typed && <AboutThis planId={plan.id} anchor={{ ref: one, exhibitId: exhibit.id }} />}
+              {one && !typed && facts?.kind !== 'sum' && (
+                <AboutThis planId={plan.id} anchor={{ ref: one, exhibitId: exhibit.id }} />
+              )}
             </HandMargin>
           )}
         </div>
