@@ -487,16 +487,22 @@ describe('a page that is shared', () => {
     const named = await site(() => within);
     const other = await site(() => within);
     within = await share({ site: named });
-    const framed = async (address: string): Promise<string> => {
+    const framed = async (address: string, wait: number): Promise<string> => {
       const page = await somebody(address);
-      await new Promise((r) => setTimeout(r, 1500));
-      const frame = page.frames().find((f) => f !== page.mainFrame());
-      const text = (await frame?.evaluate(() => document.body?.textContent ?? '').catch(() => '')) ?? '';
+      const read = async () => {
+        const frame = page.frames().find((f) => f !== page.mainFrame());
+        return (await frame?.evaluate(() => document.body?.textContent ?? '').catch(() => '')) ?? '';
+      };
+      let text = '';
+      for (const end = Date.now() + wait; Date.now() < end && !text.includes('units placed'); ) {
+        await new Promise((r) => setTimeout(r, 300));
+        text = await read();
+      }
       await page.browserContext().close();
       return text;
     };
-    expect(await framed(named)).toContain('units placed');
-    expect(await framed(other)).not.toContain('units placed');
+    expect(await framed(named, 20_000)).toContain('units placed');
+    expect(await framed(other, 3000)).not.toContain('units placed');
   }, 60_000);
 
   test('leads nowhere at once when it is ended; guessed addresses lead nowhere', async () => {
