@@ -58,8 +58,8 @@ describe('changes between editions', () => {
   // The order of links says nothing; that of activities does.
   const sorted = (links: Plan['links']) => links.map((l) => JSON.stringify(l)).sort();
 
-  test('applying the list gives the other edition, and its inverse leads back; 2000 pairs', () => {
-    for (let seed = 0; seed < 2000; seed++) {
+  test('applying the list gives the other edition, and its inverse leads back; 1200 pairs', () => {
+    for (let seed = 0; seed < 1200; seed++) {
       const [a, b] = random(seed);
       const changes = compareEditions(a, b);
       const forth = applyChanges(a, changes);

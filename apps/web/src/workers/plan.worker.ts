@@ -312,8 +312,9 @@ export class PlanRoom {
   private view: LedgerView | null = null;
   /** What the view was made of; null where the plan has changed since. */
   private viewOf: string | null = null;
-  /** How the ledger was arranged last. */
+  /** How the ledger was arranged last, and whether that was asked for since the plan changed. */
   private arranged: [Arrangement, string[]] | null = null;
+  private looked = false;
   private edition = '';
   private locale = 'en-GB';
   private from: CameFrom = { sources: [], rows: {} };
@@ -642,6 +643,7 @@ export class PlanRoom {
 
   /** Arranges the ledger; its lines are then asked for as they come in sight. */
   async arrange(arrangement: Arrangement, closed: string[], sight: Sight): Promise<LedgerShape> {
+    this.looked = true;
     return (await this.viewAs(arrangement, closed)).shape(sight);
   }
 
@@ -656,13 +658,11 @@ export class PlanRoom {
 
   /** Whoever sees the ledger asks for it once more as soon as the plan is another: it is made ready meanwhile. */
   private viewAgain(): void {
-    const seen = this.viewOf !== null;
+    const { looked, arranged } = this;
+    this.looked = false;
     this.viewOf = null;
-    if (seen && this.arranged) {
-      const [arrangement, closed] = this.arranged;
-      // Behind the answer that is being given.
-      setTimeout(() => this.viewOf === null && void this.viewAs(arrangement, closed).catch(() => {}));
-    }
+    // Behind the answer that is being given.
+    if (looked && arranged) setTimeout(() => this.viewOf === null && void this.viewAs(...arranged).catch(() => {}));
   }
 
   lines(from: number, to: number): LedgerShown[] {
