@@ -41,7 +41,7 @@ import { useView } from './useView';
 
 const ROW_HEIGHT = 30;
 /** How many lines that come into sight are drawn in one frame. */
-const AT_ONCE = 8;
+const AT_ONCE = 6;
 const MOVES: Record<string, [down: number, right: number]> = {
   ArrowUp: [-1, 0],
   ArrowDown: [1, 0],

@@ -5,7 +5,7 @@ import type { LedgerShape, LedgerShown, Sight } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
 
 /** How many lines are asked for at a time. */
-const CHUNK = 120;
+const CHUNK = 60;
 
 /** What is asked for before anything is in sight. */
 export const FIRST_SIGHT: Sight = { from: 0, to: CHUNK, ref: null };
