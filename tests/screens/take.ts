@@ -3,7 +3,7 @@ import { writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { openBrowser, openPage, pageShown } from '../support/browser';
-import { byName } from '../support/desk';
+import { byName } from '../support/byName';
 
 const address = process.env.CLEMBO_ADDRESS ?? 'http://127.0.0.1:3000';
 const folder = 'docs/screenshots';

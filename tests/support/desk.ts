@@ -5,8 +5,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { address } from './address';
+import { byName } from './byName';
 
-export { address };
+export { address, byName };
 
 /** Has downloads of a page go to a new folder; returns a way to wait for the next file there. */
 export async function catchDownloads(page: Page): Promise<(ending: string) => Promise<string>> {
@@ -24,19 +25,6 @@ export async function catchDownloads(page: Page): Promise<(ending: string) => Pr
 }
 
 export const run = (program: string, ...args: string[]): string => execFileSync(program, args, { encoding: 'utf8' });
-
-/**
- * The first element whose role and name are these, as an assistive program would find it. Asked again and again:
- * `waitForSelector` looks again only after a later change of the page, and misses what comes while it looks first.
- */
-export async function byName(page: Page, role: string, name: string): Promise<ElementHandle<Element>> {
-  for (const end = Date.now() + 30_000; Date.now() < end; ) {
-    const found = await page.$(`::-p-aria([name="${name}"][role="${role}"])`);
-    if (found) return found as ElementHandle<Element>;
-    await new Promise((r) => setTimeout(r, 60));
-  }
-  throw new Error(`there is no ${role} named ${name}`);
-}
 
 /** Waits until something stands where it stands: what moves while it is clicked is missed. */
 export async function still(page: Page, selector: string): Promise<void> {

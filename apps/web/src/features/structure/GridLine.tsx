@@ -5,6 +5,7 @@ import { memo, type PointerEvent } from 'react';
 import type { LedgerShown, Tone, WouldBar, WrongCell } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
 import { CellInput, type LeaveBy } from './CellInput';
+import { ROW_HEIGHT } from './grid';
 import { type Grip, Strip } from './Strip';
 import type { View } from './stripView';
 
@@ -93,7 +94,7 @@ export const GridLine = memo(function GridLine(props: Props) {
       aria-selected={focusCol !== null}
       data-ref={line?.ref || undefined}
       className={`group/row absolute inset-x-0 grid border-b text-[14.5px] ${LANDINGS[props.landing ?? 'none']} ${heading ? 'border-line bg-wash' : 'border-line/50'} ${focusCol !== null ? 'bg-marigold/12' : ''}`}
-      style={{ gridTemplateColumns: grid, height: 30, transform: `translateY(${top}px)` }}
+      style={{ gridTemplateColumns: grid, height: ROW_HEIGHT, transform: `translateY(${top}px)` }}
     >
       {fields.map((field, col) => {
         const { wrong, shown } = cellOf(col);
@@ -181,7 +182,7 @@ export const FaintLine = memo(function FaintLine({ line, top, grid }: Pick<Props
     <div
       aria-hidden
       className="absolute inset-x-0 grid border-b border-line/50 text-[14.5px]"
-      style={{ gridTemplateColumns: grid, height: 30, transform: `translateY(${top}px)` }}
+      style={{ gridTemplateColumns: grid, height: ROW_HEIGHT, transform: `translateY(${top}px)` }}
     >
       {line && (
         <span className="sticky left-0 z-10 flex items-center border-r border-line/60 bg-paper pl-5">

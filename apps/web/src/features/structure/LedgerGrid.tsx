@@ -23,7 +23,7 @@ import { FindBar } from './FindBar';
 import { type Act, GridFoot } from './GridFoot';
 import { GridHead } from './GridHead';
 import { FaintLine, GridLine, type LineActs } from './GridLine';
-import { type Chosen, columnWidth, rangeOf, type Spot } from './grid';
+import { type Chosen, columnWidth, ROW_HEIGHT, rangeOf, type Spot } from './grid';
 import { GRID_KEYS, type GridAct } from './gridKeys';
 import { blockHeight, NeighbourBlock } from './NeighbourBlock';
 import { RepeatSheet } from './RepeatSheet';
@@ -39,7 +39,6 @@ import { useSteady } from './useSteady';
 import { type Drag, useStripDrag } from './useStripDrag';
 import { useView } from './useView';
 
-const ROW_HEIGHT = 30;
 /** How many lines that come into sight are drawn in one frame. */
 const AT_ONCE = 6;
 const MOVES: Record<string, [down: number, right: number]> = {

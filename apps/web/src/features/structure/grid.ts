@@ -1,5 +1,8 @@
 import { fieldType } from '@clembo/core';
 
+/** How high a line of the ledger is, in pixels. */
+export const ROW_HEIGHT = 30;
+
 /** A cell by its line and column. */
 export interface Spot {
   row: number;

@@ -48,7 +48,11 @@ export function useLines(open: OpenRoom, shape: LedgerShape, sight: RefObject<Si
     async (c: number): Promise<void> => {
       const mine = asked.current;
       mine.add(c);
-      const found = await open.room.lines(c * CHUNK, (c + 1) * CHUNK);
+      const found = await open.room.lines(c * CHUNK, (c + 1) * CHUNK).catch((error: unknown) => {
+        // It is asked for again when it comes in sight again.
+        mine.delete(c);
+        throw error;
+      });
       if (mine !== asked.current) return;
       put(c * CHUNK, found);
       setTick((t) => t + 1);
