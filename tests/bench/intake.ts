@@ -47,6 +47,13 @@ async function takeIn(): Promise<{ took: number; id: string }> {
   return { took, id };
 }
 
+/** The page is drawn before the rows are written: they follow within seconds, and are waited for here. */
+async function rowsWritten(client: pg.Client, plan: string): Promise<void> {
+  const owing = 'select 1 from edition where plan_id = $1 and owed is not null';
+  for (let k = 0; k < 600 && (await client.query(owing, [plan])).rows.length > 0; k++)
+    await new Promise((r) => setTimeout(r, 100));
+}
+
 /** Copies the rows of a plan into its tables once more, and takes that back. */
 async function copyAgain(client: pg.Client, plan: string): Promise<number> {
   const { rows } = await client.query('select id from edition where plan_id = $1', [plan]);
@@ -71,6 +78,7 @@ const [whole, read, copied]: [number[], number[], number[]] = [[], [], []];
 for (let k = 0; k < TIMES; k++) {
   const { took, id } = await takeIn();
   whole.push(took);
+  await rowsWritten(client, id);
   read.push(await timed(() => Papa.parse(text)));
   copied.push(await copyAgain(client, id));
   await fetch(`${address}/api/plans/${id}`, { method: 'DELETE', headers: { Origin: address } });

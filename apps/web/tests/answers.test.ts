@@ -203,7 +203,8 @@ describe('what is drawn and dragged', () => {
 
 describe('facts of an activity', () => {
   test('are said in working days, with where it came from and what it waits for', () => {
-    const came = { sources: [{ no: 1, name: 'quay.xlsx', sheet: 'Works' }], rows: { B: [1, 41] as [number, number] } };
+    const rows = new Map([['B', [1, 41] as const]]);
+    const came = { sources: [{ no: 1, name: 'quay.xlsx', sheet: 'Works' }], rows: () => rows };
     expect(factsOf(held, 'B', came)).toMatchObject({
       path: ['Quay'],
       place: { source: 1, name: 'quay.xlsx', sheet: 'Works', row: 41 },
@@ -225,7 +226,7 @@ describe('facts of an activity', () => {
   });
 
   test('of all work of a code value: how many, from when to when, how far', () => {
-    const from = { sources: [], rows: {} };
+    const from = { sources: [], rows: () => new Map() };
     const two = hold(
       then({ do: 'all', commands: [change('C', { codes: { zone: 'N' } }), change('A', { percent: 100 })] } as Command),
     );
@@ -245,7 +246,7 @@ describe('facts of an activity', () => {
   });
 
   test('a milestone has one date and no length', () => {
-    expect(factsOf(held, 'M', { sources: [], rows: {} })!.rows.map(([label]) => label)).toEqual(['Date', 'Float']);
+    expect(factsOf(held, 'M', { sources: [], rows: () => new Map() })!.rows.map(([label]) => label)).toEqual(['Date', 'Float']);
   });
 });
 

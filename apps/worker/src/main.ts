@@ -17,6 +17,7 @@ import {
   PlanRefused,
   reportJob,
   reviveJobs,
+  settleOwed,
   stillAtWork,
   takeJob,
 } from '@clembo/store';
@@ -116,6 +117,24 @@ const telling = setInterval(() => {
   void mailNotices(store, address, new Date()).catch((error) => log('telling by mail failed', error));
 }, TELL);
 
+/** How often is looked whether rows are owed, in milliseconds. */
+const SETTLE = 2500;
+let settling = false;
+let unsettled = '';
+const settle = setInterval(() => {
+  if (settling) return;
+  settling = true;
+  settleOwed(store, new Date())
+    .catch((error) => {
+      // It is tried again soon, and told once.
+      if (String(error) !== unsettled) log('writing rows that are owed failed', error);
+      unsettled = String(error);
+    })
+    .finally(() => {
+      settling = false;
+    });
+}, SETTLE);
+
 const beat = setInterval(() => {
   void Promise.all([stillAtWork(store, me), reviveJobs(store)]).catch(() => {});
 }, BEAT);
@@ -143,6 +162,7 @@ async function stop(): Promise<void> {
   clearInterval(post);
   clearInterval(tidy);
   clearInterval(telling);
+  clearInterval(settle);
   // What is at work goes back to the queue: another process, or the next start, does it from its beginning.
   hands.end();
   await runner.stop().catch(() => {});

@@ -29,14 +29,14 @@ const ask = (task: string, input: unknown) => hands.work(task, input, { bounds: 
 /** Takes a file in as a job does, as far as it goes. Refused in words is right; anything else that is thrown is not. */
 async function takeIn(bytes: Uint8Array, source: string, draw: boolean): Promise<'plan' | 'refused'> {
   try {
-    const read = (await ask('readFiles', { files: [{ name: source, bytes }] })) as {
+    const read = (await ask('readFiles', { files: [{ name: source, bytes }], known: [] })) as {
       made?: { plan: PackedPlan; brief: unknown };
       tables: Uint8Array;
+      state: IntakeState;
     };
     let made = read.made;
     if (!made) {
-      const { tables } = read;
-      const { state } = (await ask('beginIntake', { tables, known: [] })) as { state: IntakeState };
+      const { tables, state } = read;
       const map = { ...state.parts[0]!.map, dateOrder: 'dmy' };
       const changed = (await ask('changeIntake', { tables, state, change: { map }, known: [] })) as {
         state: IntakeState;

@@ -1,8 +1,19 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
-import { beginState, type IntakePart, packTables, readDelimited, type Table, usedParts } from '@clembo/formats';
+import { gzipSync } from 'node:zlib';
+import { unpackPlan } from '@clembo/core';
+import {
+  beginState,
+  type IntakePart,
+  packTables,
+  readDelimited,
+  type Table,
+  tablesText,
+  unpackTables,
+  usedParts,
+} from '@clembo/formats';
 import type { Handles, Scene } from '@clembo/scene';
 import type { OpenComment } from '@clembo/store';
-import { forget, intakeOf, rememberTables, tablesOf } from '../src/hands/lately';
+import { forget, intakeOf, preparedOf, prepareNext, rememberTables, tablesOf } from '../src/hands/lately';
 import { saidOn } from '../src/hands/saidOn';
 
 describe('what a hand read last', () => {
@@ -10,7 +21,8 @@ describe('what a hand read last', () => {
     readDelimited(`ID,Name,Start,Finish\nA,${name},2026-01-05,2026-01-09\n`, 'plan.csv');
   const partsOf = (tables: readonly Table[]): IntakePart[] => usedParts(beginState(tables, []));
   const names = (packed: Uint8Array, title = 'Plan') => {
-    const { plan } = intakeOf(packed, partsOf(tablesOf(packed)), title);
+    const tables = tablesOf(packed);
+    const { plan } = intakeOf(tables, partsOf(tables), title);
     return [plan.name, ...plan.activities.map((a) => a.name)];
   };
   // By way of text, as they come to the hand.
@@ -20,8 +32,8 @@ describe('what a hand read last', () => {
   test('is read once, and given under whichever name is asked for', () => {
     const packed = packTables([table('Dig')]);
     const parts = partsOf(tablesOf(packed));
-    const first = intakeOf(packed, parts, 'Plan');
-    const again = intakeOf(Uint8Array.from(packed), copied(parts), 'Harbour');
+    const first = intakeOf(tablesOf(packed), parts, 'Plan');
+    const again = intakeOf(tablesOf(Uint8Array.from(packed)), copied(parts), 'Harbour');
     expect(again.plan.activities).toBe(first.plan.activities);
     expect([first.plan.name, again.plan.name]).toEqual(['Plan', 'Harbour']);
   });
@@ -35,8 +47,37 @@ describe('what a hand read last', () => {
     const without = copied(parts);
     const start = without[0]!.map.columns.findIndex((c) => c.as === 'field' && c.field === 'start');
     without[0]!.map.columns[start] = { as: 'skip' };
-    expect(intakeOf(one, parts, 'Plan').plan.activities[0]!.start).not.toBeNull();
-    expect(intakeOf(one, without, 'Plan').plan.activities[0]!.start).toBeNull();
+    expect(intakeOf(tablesOf(one), parts, 'Plan').plan.activities[0]!.start).not.toBeNull();
+    expect(intakeOf(tablesOf(one), without, 'Plan').plan.activities[0]!.start).toBeNull();
+  });
+
+  test('is got ready for whoever asks next, and only where it is still what is asked for', () => {
+    const tables = [table('Dig')];
+    const parts = partsOf(tables);
+    const shown = intakeOf(tables, parts, 'Plan');
+    const fresh = preparedOf(shown);
+    prepareNext();
+    const again = preparedOf(intakeOf(tables, copied(parts), 'Harbour'));
+    expect(again.schedule).not.toBe(fresh.schedule);
+    expect(preparedOf(intakeOf(tables, parts, 'Quay')).schedule).toBe(again.schedule);
+    expect([again.packed.name, unpackPlan(again.packed).activities]).toEqual(['Harbour', shown.plan.activities]);
+    const without = copied(parts);
+    without[0]!.map.columns[1] = { as: 'note', name: 'Name' } as (typeof without)[0]['map']['columns'][number];
+    const other = preparedOf(intakeOf(tables, without, 'Plan'));
+    expect(other.schedule).not.toBe(again.schedule);
+    expect(unpackPlan(other.packed).activities[0]!.name).not.toBe('Dig');
+    expect(preparedOf(shown).schedule).not.toBe(again.schedule);
+  });
+
+  test('is packed by whichever way, and stays what was read', () => {
+    const tables = [table('Dig')];
+    const parts = partsOf(tables);
+    const { plan } = intakeOf(tables, parts, 'Plan');
+    const packed = new Uint8Array(gzipSync(tablesText(tables)));
+    rememberTables(packed, tables);
+    expect(intakeOf(tablesOf(packed), parts, 'Plan').plan.activities).toBe(plan.activities);
+    expect(unpackTables(packed)).toEqual(tables);
+    expect(unpackTables(packTables(tables))).toEqual(tables);
   });
 
   test('is what was packed, whether it was remembered or not', () => {

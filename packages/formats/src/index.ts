@@ -25,7 +25,7 @@ export { promisedEdition } from './intake/promised';
 export { type BaselineDates, type Intake, type IntakeOptions, readPlan } from './intake/readPlan';
 export { depthOf, readPlanJson, writePlanJson } from './json/planJson';
 export { looksLikeJson, readTables } from './readFile';
-export { packTables, unpackTables } from './table/packed';
+export { packTables, tablesText, unpackTables } from './table/packed';
 export { columnLetters, MAX_FILE_BYTES, type Table, UnreadableFile } from './table/table';
 export {
   decimalEvidence,

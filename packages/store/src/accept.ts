@@ -1,7 +1,23 @@
-import { bareBits, findUnusableText, PictureRefused, Plan, type PlanPicture } from '@clembo/core';
+import {
+  Activity,
+  bareBits,
+  findUnusableText,
+  Link,
+  MOST_ACTIVITIES,
+  MOST_LINKS,
+  type PackedPlan,
+  packPlan,
+  PictureRefused,
+  Plan,
+  type PlanPicture,
+  unpackPlan,
+} from '@clembo/core';
+import { acceptColumns, unusableIn, valueAt } from './acceptColumns';
 
 /** A plan that the store does not take in; the message says what is wrong, and where. */
 export class PlanRefused extends Error {}
+
+const Head = Plan.omit({ activities: true, links: true });
 
 /** How many faults a refusal lists. */
 const LISTED = 5;
@@ -12,14 +28,25 @@ const LISTED = 5;
  *
  * @throws PlanRefused with the places in words
  */
-export function acceptPlan(data: Plan): Plan {
-  const result = Plan.safeParse(data);
-  if (!result.success) {
-    const places = result.error.issues.slice(0, LISTED).map((i) => `${placeWords(data, i.path)}: ${i.message}`);
-    const more = result.error.issues.length - places.length;
+export const acceptPlan = (data: Plan): Plan => unpackPlan(acceptPacked(packPlan(data)));
+
+/** As {@link acceptPlan}, for a plan that came as columns: each is looked at as a whole, in a fraction of the time. */
+export function acceptPacked(data: PackedPlan): PackedPlan {
+  const { activities, links, ...head } = data;
+  const ofHead = Head.safeParse(head);
+  const ofActivities = acceptColumns('activities', Activity.shape, activities, MOST_ACTIVITIES);
+  const ofLinks = acceptColumns('links', Link.shape, links, MOST_LINKS);
+  const faults = [...(ofHead.error?.issues ?? []), ...ofActivities.faults, ...ofLinks.faults];
+  if (faults.length > 0 || !ofHead.data) {
+    const places = faults.slice(0, LISTED).map((f) => `${placeWords(data, f.path)}: ${f.message}`);
+    const more = faults.length - places.length;
     throw new PlanRefused(`The plan cannot be kept. ${places.join('; ')}${more > 0 ? `; and ${more} more` : ''}.`);
   }
-  const unusable = findUnusableText(result.data);
+  const accepted: PackedPlan = { ...ofHead.data, activities: ofActivities.columns, links: ofLinks.columns };
+  const unusable =
+    findUnusableText(ofHead.data) ??
+    unusableIn('activities', accepted.activities) ??
+    unusableIn('links', accepted.links);
   if (unusable)
     throw new PlanRefused(
       `The plan cannot be kept. ${placeWords(
@@ -27,20 +54,21 @@ export function acceptPlan(data: Plan): Plan {
         unusable.map((p) => (/^\d+$/.test(String(p)) ? Number(p) : p)),
       )}: the text holds a character that cannot be kept (U+0000, or half a character).`,
     );
-  unique('Code fields', data.codeFields);
-  unique('Calendars', data.calendars);
-  unique('Lines', data.lines);
-  unique('Pictures', data.pictures);
-  const seen = new Map<string, number>();
-  data.activities.forEach((a, i) => {
-    const before = seen.get(a.ref);
+  unique('Code fields', accepted.codeFields);
+  unique('Calendars', accepted.calendars);
+  unique('Lines', accepted.lines);
+  unique('Pictures', accepted.pictures);
+  const seen = new Map<unknown, number>();
+  for (let i = 0; i < accepted.activities.count; i++) {
+    const ref = valueAt(accepted.activities, 'ref', i);
+    const before = seen.get(ref);
     if (before !== undefined)
       throw new PlanRefused(
-        `The plan cannot be kept. Activities ${before + 1} and ${i + 1} have the same reference “${a.ref}”; give each one of its own.`,
+        `The plan cannot be kept. Activities ${before + 1} and ${i + 1} have the same reference “${ref}”; give each one of its own.`,
       );
-    seen.set(a.ref, i);
-  });
-  return { ...result.data, pictures: result.data.pictures.map(acceptPicture) };
+    seen.set(ref, i);
+  }
+  return { ...accepted, pictures: accepted.pictures.map(acceptPicture) };
 }
 
 /** A picture without anything that is not pixels. */
@@ -99,15 +127,15 @@ function unique(what: string, list: readonly { id: string }[]): void {
 }
 
 /** A place in a plan as a person would name it: the activity by its reference, then the field. */
-function placeWords(data: Plan, path: PropertyKey[]): string {
+function placeWords(data: PackedPlan, path: PropertyKey[]): string {
   const [list, at, ...field] = path;
   if (list === 'activities' && typeof at === 'number') {
-    const ref = data.activities[at]?.ref;
+    const ref = valueAt(data.activities, 'ref', at);
     return [`activity ${ref ? `“${ref}”` : at + 1}`, ...field.map(String)].join(', ');
   }
   if (list === 'links' && typeof at === 'number') {
-    const link = data.links[at];
-    return [`link ${link ? `${link.from} → ${link.to}` : at + 1}`, ...field.map(String)].join(', ');
+    const [from, to] = [valueAt(data.links, 'from', at), valueAt(data.links, 'to', at)];
+    return [`link ${from && to ? `${from} → ${to}` : at + 1}`, ...field.map(String)].join(', ');
   }
   return path.map(String).join(', ') || 'the plan';
 }

@@ -18,6 +18,7 @@ import { differenceOf } from './difference';
 import { addChange } from './history';
 import { addStep, stepsBehind, tellPlan } from './steps';
 import { orderKeys } from './order';
+import { settleRows } from './owed';
 import { ownPlan } from './own';
 import { readEdition } from './readPlan';
 import { planValues, writeCodeFields } from './writePlan';
@@ -136,6 +137,7 @@ export async function writeDifference(
   after: Plan,
   places: ReadonlyMap<string, SourcePlace> | null = null,
 ): Promise<void> {
+  await settleRows(db, client, editionId);
   await db
     .update(plan)
     .set({ ...planValues(after), updatedAt: new Date() })

@@ -1,11 +1,12 @@
-import { type Activity, type Link, packActivities, packLinks, unpackActivities, unpackLinks } from '@clembo/core';
+import { type Activity, type Columns, type Link, type PackedPlan, packActivities, packLinks } from '@clembo/core';
+import { unpackActivities, unpackLinks } from '@clembo/core';
 import type pg from 'pg';
 import { promisify } from 'node:util';
 import { constants, gunzip, gzip } from 'node:zlib';
 import type { SourcePlace } from './rows';
 
-// Rows are what an edition is; of a large one they are kept once more as columns in one piece, since they are read
-// that way in a fraction of the time. Whatever is not of the very version of the edition is not used.
+// Rows are what an edition is. Of a large one they are kept as columns in one piece as well, since they are read and
+// written that way in a fraction of the time; whatever is not of the very version of the edition is not used.
 
 /** From so many activities on. */
 export const LARGE = 2000;
@@ -18,16 +19,46 @@ export interface EditionRows {
   rows: Record<string, SourcePlace>;
 }
 
+/** The same as columns: where an activity comes from stands in its place, or null where that is known of none. */
+export interface EditionColumns {
+  activities: Columns;
+  links: Columns;
+  places: { sources: (number | null)[]; rows: (number | null)[] } | null;
+}
+
 const packed = promisify(gzip) as (data: string, options: object) => Promise<Buffer>;
 const unpacked = promisify(gunzip) as (data: Uint8Array) => Promise<Buffer>;
 
-/** What stands in the rows as the text of a JSON object with columns. */
+/** The columns of a plan, with where its activities come from. */
+export function editionColumns(
+  { activities, links }: Pick<PackedPlan, 'activities' | 'links'>,
+  places: ReadonlyMap<string, SourcePlace> | null,
+): EditionColumns {
+  if (!places || places.size === 0) return { activities, links, places: null };
+  const refs = (activities.each.ref ?? [activities.same.ref]) as string[];
+  const found = refs.map((ref) => places.get(ref));
+  return {
+    activities,
+    links,
+    places: { sources: found.map((p) => p?.[0] ?? null), rows: found.map((p) => p?.[1] ?? null) },
+  };
+}
+
+/** What stands in rows as the text of a JSON object with columns. */
 export const columnsText = ({ activities, links, rows }: EditionRows): string =>
-  JSON.stringify({ activities: packActivities(activities), links: packLinks(links), rows });
+  JSON.stringify(
+    editionColumns({ activities: packActivities(activities), links: packLinks(links) }, new Map(Object.entries(rows))),
+  );
 
 export function rowsOfColumns(text: string): EditionRows {
-  const { activities, links, rows } = JSON.parse(text);
-  return { activities: unpackActivities(activities), links: unpackLinks(links), rows };
+  const { activities: packedActivities, links, places } = JSON.parse(text) as EditionColumns;
+  const activities = unpackActivities(packedActivities);
+  const rows: Record<string, SourcePlace> = {};
+  activities.forEach(({ ref }, k) => {
+    const row = places?.rows[k] ?? null;
+    if (row !== null) rows[ref] = [places!.sources[k] ?? 1, row];
+  });
+  return { activities, links: unpackLinks(links), rows };
 }
 
 /** Columns as they are kept; pressed a little, beside whatever else is done. */

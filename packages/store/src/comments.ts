@@ -4,6 +4,7 @@ import { type Access, AccessRefused, mayComment } from './access';
 import { type Database, inTransaction, type Store } from './database';
 import { noteDeed } from './deeds';
 import { addMail } from './mail';
+import { settlePlan } from './owed';
 import { ownPlan, ownPlans } from './own';
 import {
   activity,
@@ -166,7 +167,7 @@ export async function sayComment(
   said: NewComment,
 ): Promise<string | null> {
   mayComment(access);
-  return inTransaction(store, async (db) => {
+  return inTransaction(store, async (db, client) => {
     const [own] = await db.select({ name: plan.name }).from(plan).where(ownPlan(access, planId));
     if (!own) return null;
     const { ref, exhibitId, answers, text, named, place = null } = said;
@@ -179,6 +180,7 @@ export async function sayComment(
       if (!page) throw new AccessRefused('There is no such exhibit (any more).');
     }
     if (ref !== null) {
+      await settlePlan(db, client, planId);
       const [there] = await db
         .select({ ref: activity.ref })
         .from(activity)

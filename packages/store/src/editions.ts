@@ -1,3 +1,4 @@
+import { packPlan } from '@clembo/core';
 import { and, eq } from 'drizzle-orm';
 import { type Access, mayWrite } from './access';
 import { writeDifference } from './changePlan';
@@ -54,7 +55,14 @@ export async function keepEdition(
   return inTransaction(store, async (db, client) => {
     const now = await readEdition(client, access, planId);
     if (!now) return null;
-    const id = await writeEdition(db, client, planId, { name, note, working: false }, now.plan, placesOf(now.rows));
+    const id = await writeEdition(
+      db,
+      client,
+      planId,
+      { name, note, working: false },
+      packPlan(now.plan),
+      placesOf(now.rows),
+    );
     await db.update(plan).set({ updatedAt: new Date() }).where(eq(plan.id, planId));
     return id;
   });
@@ -86,7 +94,7 @@ export async function workOnEdition(
     const wanted = held && held.id !== editionId ? await readEdition(client, access, planId, editionId) : null;
     if (!held || !wanted) return null;
     const now = (await readEdition(client, access, planId, held.id))!;
-    await writeEdition(db, client, planId, { name: keptAs, working: false }, now.plan, placesOf(now.rows));
+    await writeEdition(db, client, planId, { name: keptAs, working: false }, packPlan(now.plan), placesOf(now.rows));
     // Settings and books belong to the plan, not to an edition.
     const { activities, links, calendars, calendar, statusDate, start } = wanted.plan;
     const after = { ...now.plan, activities, links, calendars, calendar, statusDate, start };

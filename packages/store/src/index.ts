@@ -70,9 +70,10 @@ export {
   readPlanAsColumns,
   readPlanHead,
   readPlanMark,
-  StoreDamaged,
   type StoredPlan,
 } from './readPlan';
+export { StoreDamaged } from './damaged';
+export { settleOwed } from './owed';
 export { createPlan, type KeptEdition } from './writePlan';
 export { describeEdition, keepEdition, workOnEdition } from './editions';
 export {

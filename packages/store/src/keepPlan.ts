@@ -1,6 +1,6 @@
-import type { Plan } from '@clembo/core';
+import type { PackedPlan } from '@clembo/core';
 import { eq } from 'drizzle-orm';
-import { acceptPlan } from './accept';
+import { acceptPacked } from './accept';
 import { type Access, mayAdd } from './access';
 import { type Database, inTransaction, type Store } from './database';
 import { noteDeed } from './deeds';
@@ -14,7 +14,7 @@ import { intake, intakeFile } from './schema';
 
 /** What comes of an intake. */
 export interface MadeOfIntake {
-  plan: Plan;
+  plan: PackedPlan;
   /** Name of the file, or of the paste. */
   edition: string;
   kept: KeptEdition[];
@@ -46,8 +46,8 @@ export async function keepPlan(
   jobId: string | null = null,
 ): Promise<string> {
   mayAdd(access);
-  const plan = acceptPlan(made.plan);
-  const kept = made.kept.map((k) => ({ name: k.name, plan: acceptPlan(k.plan) }));
+  const plan = acceptPacked(made.plan);
+  const kept = made.kept.map((k) => ({ name: k.name, plan: acceptPacked(k.plan) }));
   return inTransaction(store, async (db, client) => {
     const before = await holdIntake(db, access, intakeId);
     if (before !== null) return endWith(db, jobId, before);

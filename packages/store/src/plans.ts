@@ -19,7 +19,7 @@ export interface PlanSummary {
 
 /** The plans of a workspace, the last changed first. */
 export async function listPlans({ db }: Store, access: Access): Promise<PlanSummary[]> {
-  return db
+  const rows = await db
     .select({
       id: plan.id,
       name: plan.name,
@@ -27,6 +27,7 @@ export async function listPlans({ db }: Store, access: Access): Promise<PlanSumm
       activities: count(activity.ref),
       start: min(activity.start),
       finish: max(activity.finish),
+      owed: edition.owed,
       version: edition.version,
       updatedAt: plan.updatedAt,
     })
@@ -36,6 +37,7 @@ export async function listPlans({ db }: Store, access: Access): Promise<PlanSumm
     .where(ownPlans(access))
     .groupBy(plan.id, edition.id)
     .orderBy(desc(plan.updatedAt));
+  return rows.map(({ owed, ...summary }) => ({ ...summary, ...owed }));
 }
 
 /** Plans whose name holds a text, the last changed first. */

@@ -13,7 +13,9 @@ import {
   readColumns,
   rowsOfColumns,
 } from './columns';
+import { StoreDamaged } from './damaged';
 import type { Database, Store } from './database';
+import { lostColumns } from './owed';
 import { ownPlan } from './own';
 import { readActivities, readLinks, type SourcePlace } from './rows';
 import { calendar, codeField, codeValue, edition, plan } from './schema';
@@ -95,10 +97,14 @@ export async function readEdition(
   return { ...head, plan: { ...head.plan, ...own }, rows };
 }
 
-/** What is kept as columns of an edition as it is now, once it is seen that its rows are all there. */
+/** What is kept as columns of an edition as it is now, once it is seen that its rows are all there, or owed. */
 async function readKeptColumns(client: pg.Pool | pg.PoolClient, chosen: EditionRow): Promise<string | null> {
   if ((chosen.activityCount ?? 0) < LARGE) return null;
   const kept = await readColumns(client, chosen.id, chosen.version);
+  if (chosen.owed) {
+    if (kept === null) throw new StoreDamaged(lostColumns(chosen.name));
+    return kept;
+  }
   if (kept === null) return null;
   const { activities, links } = await countRows(client, chosen.id);
   checkWhole(chosen, activities, links);
@@ -243,9 +249,6 @@ export async function readPlanHead(
     .where(ownPlan(access, planId));
   return row ?? null;
 }
-
-/** What is stored is not all that was written: nothing is shown as if it were whole. */
-export class StoreDamaged extends Error {}
 
 function checkWhole(
   { name, activityCount, linkCount }: { name: string; activityCount: number | null; linkCount: number | null },

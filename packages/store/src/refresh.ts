@@ -1,4 +1,12 @@
-import { applyChanges, type Changes, compareEditions, invertChanges, type Plan, sameValue } from '@clembo/core';
+import {
+  applyChanges,
+  type Changes,
+  compareEditions,
+  invertChanges,
+  packPlan,
+  type Plan,
+  sameValue,
+} from '@clembo/core';
 import { and, desc, eq } from 'drizzle-orm';
 import type pg from 'pg';
 import { acceptChange } from './accept';
@@ -67,7 +75,7 @@ export async function keepRefresh(
     if (held.version !== made.version) throw new VersionPassed(held.version);
     const now = (await readEdition(client, access, planId, held.id))!;
     const after = acceptChange(now.plan, sharing(now.plan, made.after));
-    await writeEdition(db, client, planId, { name: held.name, working: false }, now.plan, placesOf(now.rows));
+    await writeEdition(db, client, planId, { name: held.name, working: false }, packPlan(now.plan), placesOf(now.rows));
     await tellPlan(client, planId, held.version + 1);
     const places = await addSources(db, access, planId, made.origin);
     await writeDifference(db, client, planId, held.id, now.plan, after, places);

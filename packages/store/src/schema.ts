@@ -237,10 +237,13 @@ export const edition = pgTable(
     /** How many activities and links belong to it: less of them would be a loss that nobody sees. */
     activityCount: integer('activity_count'),
     linkCount: integer('link_count'),
+    /** While its rows are not written: what a list says of them (activities without summaries, moments). */
+    owed: jsonb('owed').$type<{ activities: number; start: number | null; finish: number | null }>(),
     createdAt: createdAt(),
   },
   (t) => [
     index('edition_by_plan').on(t.planId, t.createdAt),
+    index('edition_owing').on(t.id).where(sql`${t.owed} is not null`),
     uniqueIndex('one_working_edition').on(t.planId).where(sql`${t.working}`),
   ],
 );

@@ -1,6 +1,6 @@
 import { type PackedPlan, packPlan, type Plan, unpackPlan } from '@clembo/core';
 import { and, asc, eq } from 'drizzle-orm';
-import { acceptPlan } from './accept';
+import { acceptPacked } from './accept';
 import { type Access, commonOf, mayAdd, mayWrite } from './access';
 import type { Store } from './database';
 import { starter } from './schema';
@@ -20,10 +20,10 @@ export async function keepStarter(
   { name, note, plan }: { name: string; note: string; plan: Plan },
 ): Promise<string> {
   mayAdd(access);
-  const accepted = acceptPlan(plan);
+  const accepted = acceptPacked(packPlan(plan));
   const [row] = await db
     .insert(starter)
-    .values({ workspaceId: access.workspace, name, note, plan: packPlan(accepted), activities: plan.activities.length })
+    .values({ workspaceId: access.workspace, name, note, plan: accepted, activities: plan.activities.length })
     .returning({ id: starter.id });
   return row!.id;
 }
@@ -48,7 +48,7 @@ export async function readStarter({ db }: Store, access: Access, id: string): Pr
     .select({ plan: starter.plan })
     .from(starter)
     .where(and(eq(starter.id, id), eq(starter.workspaceId, commonOf(access))));
-  return row ? acceptPlan(unpackPlan(row.plan as PackedPlan)) : null;
+  return row ? unpackPlan(acceptPacked(row.plan as PackedPlan)) : null;
 }
 
 /** Lets go of a starter; plans that were made from it stay. */

@@ -1,6 +1,6 @@
-import { exhibitOfFile, type Plan, PLAN_OF_FILE, type WholePlan, withEditionIds, withFolioIds } from '@clembo/core';
+import { exhibitOfFile, packPlan, PLAN_OF_FILE, type WholePlan, withEditionIds, withFolioIds } from '@clembo/core';
 import { and, asc, desc, eq, isNull } from 'drizzle-orm';
-import { acceptPlan } from './accept';
+import { acceptPacked } from './accept';
 import { type Access, mayAdd } from './access';
 import { inTransaction, type Store } from './database';
 import { placesOf } from './editions';
@@ -72,7 +72,7 @@ export async function keepWholePlan(
   jobId: string | null = null,
 ): Promise<string> {
   mayAdd(access);
-  const plans: Plan[] = whole.editions.map((e) => acceptPlan(e.plan));
+  const plans = whole.editions.map((e) => acceptPacked(packPlan(e.plan)));
   const at = whole.editions.findIndex((e) => e.working);
   return inTransaction(store, async (db, client) => {
     const made = await holdIntake(db, access, intakeId);

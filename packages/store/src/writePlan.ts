@@ -1,20 +1,21 @@
-import type { Plan } from '@clembo/core';
+import { type PackedPlan, packPlan, type Plan, unpackPlan } from '@clembo/core';
 import type pg from 'pg';
-import { acceptPlan } from './accept';
+import { acceptPacked } from './accept';
 import { type Access, mayAdd } from './access';
-import { columnsText, keepColumns, LARGE, pressColumns } from './columns';
+import { editionColumns, keepColumns, LARGE, pressColumns } from './columns';
 import { type CopyValue, copyRows } from './copy';
 import { type Database, inTransaction, type Store } from './database';
 import { noteDeed } from './deeds';
 import { addExhibit } from './exhibits';
+import { owedOf } from './owed';
 import { ACTIVITY_COLUMNS, activityRows, LINK_COLUMNS, linkRows, type SourcePlace } from './rows';
 import { calendar, codeField, edition, plan } from './schema';
 import { addSources, type Origin } from './sources';
 
 /** Another edition to keep with a plan. */
-export interface KeptEdition {
+export interface KeptEdition<P = PackedPlan> {
   name: string;
-  plan: Plan;
+  plan: P;
 }
 
 /**
@@ -27,13 +28,13 @@ export async function createPlan(
   access: Access,
   data: Plan,
   editionName: string,
-  kept: KeptEdition[] = [],
+  kept: KeptEdition<Plan>[] = [],
   origin: Origin | null = null,
   exhibit: { name: string; brief: object } | null = null,
 ): Promise<string> {
   mayAdd(access);
-  const accepted = acceptPlan(data);
-  const others = kept.map((k) => ({ name: k.name, plan: acceptPlan(k.plan) }));
+  const accepted = acceptPacked(packPlan(data));
+  const others = kept.map((k) => ({ name: k.name, plan: acceptPacked(packPlan(k.plan)) }));
   return inTransaction(store, async (db, client) => {
     const id = await writePlan(db, client, access, accepted, editionName, others, origin);
     if (exhibit) await addExhibit(db, id, exhibit.name, exhibit.brief);
@@ -43,7 +44,7 @@ export async function createPlan(
 }
 
 /** What of a plan belongs to it in all its editions. */
-export const planValues = (accepted: Plan) => ({
+export const planValues = (accepted: Omit<Plan, 'activities' | 'links'>) => ({
   name: accepted.name,
   source: accepted.source,
   inHours: accepted.inHours,
@@ -71,7 +72,7 @@ export async function writePlan(
   db: Database,
   client: pg.PoolClient,
   access: Access,
-  accepted: Plan,
+  accepted: PackedPlan,
   editionName: string,
   kept: readonly KeptEdition[],
   origin: Origin | null,
@@ -109,7 +110,12 @@ export async function writePlan(
 }
 
 /** Writes the code fields of a plan with their books. */
-export async function writeCodeFields(db: Database, client: pg.PoolClient, planId: string, data: Plan): Promise<void> {
+export async function writeCodeFields(
+  db: Database,
+  client: pg.PoolClient,
+  planId: string,
+  data: Pick<Plan, 'codeFields'>,
+): Promise<void> {
   if (data.codeFields.length === 0) return;
   await db
     .insert(codeField)
@@ -135,15 +141,18 @@ export async function writeCodeFields(db: Database, client: pg.PoolClient, planI
   );
 }
 
-/** Writes an edition with all that belongs to it; returns its id. */
+/** Writes an edition with all that belongs to it, or as one that owes its rows; returns its id. */
 export async function writeEdition(
   db: Database,
   client: pg.PoolClient,
   planId: string,
   { name, working, note = '', createdAt }: { name: string; working: boolean; note?: string; createdAt?: Date },
-  data: Plan,
+  data: PackedPlan,
   places: ReadonlyMap<string, SourcePlace> | null,
 ): Promise<string> {
+  const isLarge = data.activities.count >= LARGE;
+  const pressed = isLarge ? pressColumns(JSON.stringify(editionColumns(data, places))) : null;
+  pressed?.catch(() => {});
   const [row] = await db
     .insert(edition)
     .values({
@@ -154,8 +163,9 @@ export async function writeEdition(
       statusDate: data.statusDate,
       start: data.start,
       calendar: data.calendar,
-      activityCount: data.activities.length,
-      linkCount: data.links.length,
+      activityCount: data.activities.count,
+      linkCount: data.links.count,
+      owed: isLarge ? owedOf(data.activities) : null,
       ...(createdAt && { createdAt }),
     })
     .returning({ id: edition.id });
@@ -163,15 +173,11 @@ export async function writeEdition(
   await db
     .insert(calendar)
     .values(data.calendars.map((spec, position) => ({ editionId, key: spec.id, position, spec })));
-  const { activities, links } = data;
-  // Pressed beside the copying, which waits for the database most of the time.
-  const columns =
-    activities.length < LARGE
-      ? null
-      : pressColumns(columnsText({ activities, links, rows: Object.fromEntries(places ?? []) }));
-  columns?.catch(() => {});
-  await copyRows(client, 'activity', ACTIVITY_COLUMNS, activityRows(editionId, activities, places));
-  await copyRows(client, 'link', LINK_COLUMNS, linkRows(editionId, links));
-  if (columns) await keepColumns(client, editionId, 1, await columns);
+  if (isLarge) await keepColumns(client, editionId, 1, await pressed!);
+  else {
+    const { activities, links } = unpackPlan(data);
+    await copyRows(client, 'activity', ACTIVITY_COLUMNS, activityRows(editionId, activities, places));
+    await copyRows(client, 'link', LINK_COLUMNS, linkRows(editionId, links));
+  }
   return editionId;
 }

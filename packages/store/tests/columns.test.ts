@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { type PackedPlan, packPlan } from '@clembo/core';
 import { saltmere } from '../../../demo/saltmere';
 import {
   type Access,
@@ -6,11 +7,16 @@ import {
   createPlan,
   firstWorkspace,
   keepEdition,
+  listComments,
+  listPlans,
   readPlan,
   readPlanAsColumns,
+  sayComment,
+  settleOwed,
   type Store,
   StoreDamaged,
 } from '../src/index';
+import { acceptPacked } from '../src/accept';
 import { LARGE, rowsOfColumns } from '../src/columns';
 import { freshStore } from './freshStore';
 
@@ -43,8 +49,17 @@ function large() {
 
 const versionsKept = async (): Promise<number[]> =>
   (await store.pool.query('select version from edition_columns order by version')).rows.map((r) => r.version);
+const later = () => new Date(Date.now() + 60_000);
+const rowsOf = async (plan: string): Promise<number> =>
+  (
+    await store.pool.query(
+      'select count(*)::int as n from activity a join edition e on e.id = a.edition_id where plan_id = $1',
+      [plan],
+    )
+  ).rows[0].n;
 /** What is read without columns. */
 async function fromRows(id: string) {
+  await settleOwed(store, later());
   await store.pool.query('delete from edition_columns');
   return (await readPlan(store, ours, id))!;
 }
@@ -80,10 +95,12 @@ test('what is read from columns is what the rows hold, also after a change and i
 test('columns that are damaged are not used, and rows that are gone are noticed behind whole columns', async () => {
   const id = await createPlan(store, ours, large(), 'Damaged', []);
   const { editionId, plan } = (await readPlan(store, ours, id))!;
+  await settleOwed(store, later());
   await store.pool.query(`update edition_columns set content = '\\x00' where edition_id = $1`, [editionId]);
   expect((await readPlan(store, ours, id))!.plan).toEqual(plan);
   const again = await createPlan(store, ours, large(), 'Lost', []);
   const lost = (await readPlan(store, ours, again))!.editionId;
+  await settleOwed(store, later());
   await store.pool.query('delete from activity where edition_id = $1 and ref = $2', [lost, plan.activities[7]!.ref]);
   await expect(readPlan(store, ours, again)).rejects.toThrow(StoreDamaged);
   await expect(readPlanAsColumns(store, ours, again)).rejects.toThrow(StoreDamaged);
@@ -96,4 +113,86 @@ test('a plan that is not large has none', async () => {
   const { columns } = (await readPlanAsColumns(store, ours, id))!;
   expect(rowsOfColumns(columns)).toEqual({ activities: plan.activities, links: plan.links, rows: {} });
   expect(await versionsKept()).toEqual(before);
+});
+
+test('rows are owed at first: what was just made is left alone, then they are written once, by whoever comes', async () => {
+  const plan = large();
+  const promised = { ...plan, activities: plan.activities.slice(0, LARGE), links: [] };
+  const id = await createPlan(store, ours, plan, 'Owing', [{ name: 'Promised', plan: promised }]);
+  const summary = async () => {
+    const { updatedAt: _, ...rest } = (await listPlans(store, ours)).find((p) => p.id === id)!;
+    return rest;
+  };
+  const owing = await summary();
+  expect(owing.activities).toBe(plan.activities.filter((a) => a.kind !== 'summary').length);
+  expect(await settleOwed(store, new Date())).toBe(0);
+  expect(await rowsOf(id)).toBe(0);
+
+  // Two at once, and both editions.
+  const counts = await Promise.all([settleOwed(store, later()), settleOwed(store, later())]);
+  expect(Math.max(...counts)).toBe(2);
+  expect(await rowsOf(id)).toBe(plan.activities.length + LARGE);
+  expect(await summary()).toEqual(owing);
+  expect(await settleOwed(store, later())).toBe(0);
+  const { editionId, editions } = (await readPlan(store, ours, id))!;
+  await store.pool.query('delete from edition_columns');
+  expect((await readPlan(store, ours, id, editionId))!.plan).toEqual(plan);
+  const kept = editions.find((e) => !e.working)!;
+  expect((await readPlan(store, ours, id, kept.id))!.plan).toEqual(promised);
+}, 60_000);
+
+test('the first change and the first comment find the rows that they need, and where they come from', async () => {
+  const plan = large();
+  const [first, second] = plan.activities;
+  const source = { name: 'works.csv', sheet: null, map: null, content: null, aliases: {}, problems: [] };
+  const placeOf = new Map([[second!.ref, [0, 17] as const]]);
+  const id = await createPlan(store, ours, plan, 'Changed', [], { sources: [source], placeOf });
+  expect((await readPlan(store, ours, id))!.rows).toEqual({ [second!.ref]: [1, 17] });
+  const said = { exhibitId: null, answers: null, text: 'Why?', named: [] };
+  await expect(sayComment(store, ours, id, { ...said, ref: 'nowhere' })).rejects.toThrow('no activity nowhere');
+  expect(await rowsOf(id)).toBe(0);
+  await changePlan(store, ours, id, 1, { do: 'changeActivity', ref: first!.ref, part: { name: 'Otherwise' } }, null);
+  expect(await rowsOf(id)).toBe(plan.activities.length);
+  expect((await fromRows(id)).rows).toEqual({ [second!.ref]: [1, 17] });
+  expect((await readPlan(store, ours, id))!.plan.activities[0]!.name).toBe('Otherwise');
+
+  const other = await createPlan(store, ours, plan, 'Spoken of', []);
+  await sayComment(store, ours, other, { ...said, ref: first!.ref });
+  expect((await listComments(store, ours, other))!.map((c) => c.activity)).toEqual([first!.name]);
+}, 60_000);
+
+test('an edition that owes its rows and has lost its columns is said to be damaged', async () => {
+  const id = await createPlan(store, ours, large(), 'Lost', []);
+  const { editionId } = (await readPlan(store, ours, id))!;
+  await store.pool.query(`update edition_columns set content = '\\x00' where edition_id = $1`, [editionId]);
+  for (const work of [
+    () => readPlan(store, ours, id),
+    () => changePlan(store, ours, id, 1, { do: 'setPlan', settings: { name: 'Other' } }, null),
+    () => settleOwed(store, later()),
+  ])
+    await expect(work()).rejects.toThrow(StoreDamaged);
+}, 60_000);
+
+test('a plan as columns is refused in words, with its places, and nothing of it is kept', () => {
+  const plan = packPlan(large());
+  const { activities } = plan;
+  const broken = (change: object): unknown => ({ ...plan, activities: { ...activities, ...change } });
+  const names = activities.each.name as string[];
+  const ref = activities.each.ref![3];
+  for (const [data, words] of [
+    [broken({ count: -1 }), 'activities, count'],
+    [broken({ count: activities.count + 1 }), `is given for ${activities.count} of ${activities.count + 1}`],
+    [broken({ same: null }), 'activities, same'],
+    [broken({ each: { ...activities.each, name: 'all' } }), 'activities, each, name'],
+    [broken({ each: { ...activities.each, name: names.map((n, k) => (k === 3 ? 5 : n)) } }), `activity “${ref}”, name`],
+    [broken({ each: { ...activities.each, name: names.map((n, k) => (k === 3 ? 'a\0' : n)) } }), `“${ref}”, name`],
+    [broken({ same: { ...activities.same, onHold: 'perhaps' } }), 'onHold'],
+    [broken({ each: { ...activities.each, ref: activities.each.ref!.map((r, k) => (k === 3 ? names[0] : r)) } }), null],
+    [broken({ each: { ...activities.each, ref: activities.each.ref!.map(() => 'A') } }), 'Activities 1 and 2 have'],
+    [{ ...plan, name: '' }, 'name'],
+  ] as const) {
+    if (words === null) expect(acceptPacked(data as PackedPlan)).toBeTruthy();
+    else expect(() => acceptPacked(data as PackedPlan)).toThrow(words);
+  }
+  expect(acceptPacked(broken({ each: { ...activities.each, extra: [1] } }) as PackedPlan)).toEqual(plan);
 });

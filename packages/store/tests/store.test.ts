@@ -10,6 +10,7 @@ import {
   isSame,
   makeActivity,
   makeLink,
+  packPlan,
   type Plan,
 } from '@clembo/core';
 import pg from 'pg';
@@ -500,9 +501,9 @@ describe('a refresh', () => {
 
 describe('an intake that becomes a plan', () => {
   const made = (plan: Plan): MadeOfIntake => ({
-    plan,
+    plan: packPlan(plan),
     edition: 'x.csv',
-    kept: [{ name: 'Baseline in the source', plan: museum.baseline }],
+    kept: [{ name: 'Baseline in the source', plan: packPlan(museum.baseline) }],
     origin: { sources: [origin('x.csv')], placeOf: new Map([[plan.activities[0]!.ref, [0, 2] as const]]) },
     exhibit: { name: 'Overview', brief: { kind: 'timeline' } },
     maps: [{ headings: ['only here'], map: { kept: true } }],

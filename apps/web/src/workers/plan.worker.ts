@@ -288,13 +288,34 @@ async function fetchPlan(planId: string, edition?: string): Promise<PlanBody> {
   const response = await fetch(`/api/plans/${planId}?form=columns${edition ? `&edition=${edition}` : ''}`);
   const body = (await response.json()) as Omit<PlanBody, 'plan' | 'rows'> & {
     plan: Omit<Plan, 'activities' | 'links'>;
-    columns: Pick<PackedPlan, 'activities' | 'links'> & Pick<PlanBody, 'rows'>;
+    columns: Pick<PackedPlan, 'activities' | 'links'> & { places: Places | null };
     error?: string;
   };
   if (!response.ok) throw new Error(body.error ?? 'The plan could not be loaded.');
   const { plan, columns, ...rest } = body;
-  const { rows, ...packed } = columns;
-  return { ...rest, rows, plan: unpackPlan({ ...plan, ...packed }) };
+  const { places, ...packed } = columns;
+  const read = unpackPlan({ ...plan, ...packed });
+  return { ...rest, rows: rowsOf(read, places), plan: read };
+}
+
+/** Where the activities of a plan come from, in their order: number of the source and row. */
+interface Places {
+  sources: (number | null)[];
+  rows: (number | null)[];
+}
+
+/** The same by reference; found when it is first asked for. */
+function rowsOf({ activities }: Plan, places: Places | null): CameFrom['rows'] {
+  let found: Map<string, [number, number]> | null = null;
+  return () => {
+    found ??= new Map(
+      activities.flatMap(({ ref }, k): [string, [number, number]][] => {
+        const row = places?.rows[k] ?? null;
+        return row === null ? [] : [[ref, [places?.sources[k] ?? 1, row]]];
+      }),
+    );
+    return found;
+  };
 }
 
 /** The command of what was not done. */
@@ -317,7 +338,7 @@ export class PlanRoom {
   private looked = false;
   private edition = '';
   private locale = 'en-GB';
-  private from: CameFrom = { sources: [], rows: {} };
+  private from: CameFrom = { sources: [], rows: () => new Map() };
   private promisedId: string | null = null;
   private editions: PlanHead['editions'] = [];
   /** Kept editions by id, fetched and scheduled when they are first compared with. */

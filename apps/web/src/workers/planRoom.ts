@@ -51,11 +51,26 @@ const tellTurns = (): void => {
   for (const l of turnListeners) l();
 };
 
+/** A worker that has nothing to do yet. */
+let spare: Worker | null = null;
+const newWorker = (): Worker => new Worker(new URL('./plan.worker.ts', import.meta.url), { type: 'module' });
+
+/** Gets ready for a plan that will be opened soon: its program takes longer to come than its data. */
+export function expectPlan(): void {
+  spare ??= newWorker();
+}
+
+/** Begins to open a plan whose page is on its way. */
+export function openSoon(planId: string): void {
+  openRoom(planId, 1);
+}
+
 function openRoom(planId: string, version: number): Opened {
   // A page that was made before the last change asks for less than there is.
   if (open?.planId === planId && open.version >= version) return open;
   open?.end();
-  const worker = new Worker(new URL('./plan.worker.ts', import.meta.url), { type: 'module' });
+  const worker = spare ?? newWorker();
+  spare = null;
   const room = wrap<PlanRoom>(worker);
   let end = () => {};
   const ended = new Promise<never>((_, fail) => {

@@ -16,11 +16,11 @@ import { z } from 'zod';
 interface FromTables {
   tables: Uint8Array;
 }
+/** `known` are column maps that were corrected or confirmed before. */
 export interface ReadInput {
   files: { name: string; bytes: Uint8Array }[];
+  known: unknown[];
 }
-/** `known` are column maps that were corrected or confirmed before. */
-export type BeginInput = FromTables & { known: unknown[] };
 export type ChangeInput = FromTables & { state: unknown; change: unknown; known: unknown[] };
 export type MakeInput = FromTables & { state: unknown; wish: PlanWish };
 export type AgainInput = FromTables & {
@@ -81,7 +81,8 @@ export interface PagesInput {
 // the store, which takes in nothing else.
 const Bytes = z.custom<Uint8Array>((value) => value instanceof Uint8Array);
 // They travel as columns: many small objects take their time from one process to another.
-const PlanLike = z.custom<PackedPlan>((value) => typeof value === 'object' && value !== null).transform(unpackPlan);
+const Packed = z.custom<PackedPlan>((value) => typeof value === 'object' && value !== null);
+const PlanLike = Packed.transform(unpackPlan);
 const MadeSource = z.object({
   name: z.string(),
   sheet: z.string().nullable(),
@@ -100,8 +101,8 @@ export const packPlaces = (places: ReadonlyMap<string, readonly [part: number, r
   rows: [...places.values()].map(([, row]) => row),
 });
 export const MadePlan = z.object({
-  plan: PlanLike,
-  promised: PlanLike.nullable(),
+  plan: Packed,
+  promised: Packed.nullable(),
   placeOf: PlaceOf,
   sources: z.array(MadeSource),
   maps: z.array(ColumnMap),
@@ -129,17 +130,17 @@ export const unpackWhole = (sent: SentWhole): WholePlan => ({
   ...sent,
   editions: sent.editions.map((e) => ({ ...e, plan: unpackPlan(e.plan) })),
 });
-export const ReadResult = z.union([
-  z.object({ made: MadePlan }),
-  z.object({ whole: WholeLike.transform((whole) => whole as unknown as WholePlan) }),
-  z.object({ tables: Bytes }),
-]);
-export type SentReading = { made: SentPlan } | { whole: SentWhole } | { tables: Uint8Array };
 export const Previewed = z.object({
   state: IntakeState,
   preview: z.custom<IntakePreview>((value) => typeof value === 'object' && value !== null && 'part' in value),
 });
 export type Previewed = z.infer<typeof Previewed>;
+export const ReadResult = z.union([
+  z.object({ made: MadePlan }),
+  z.object({ whole: WholeLike.transform((whole) => whole as unknown as WholePlan) }),
+  Previewed.extend({ tables: Bytes }),
+]);
+export type SentReading = { made: SentPlan } | { whole: SentWhole } | (Previewed & { tables: Uint8Array });
 export const ReadAgainResult = z.object({
   base: PlanLike,
   incoming: PlanLike,

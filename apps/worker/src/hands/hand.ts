@@ -2,10 +2,10 @@
 import { UnreadableFile } from '@clembo/formats';
 import { PageRefused } from '@clembo/render';
 import type { FromHand, ToHand } from './messages';
-import { TASKS } from './tasks';
+import { between, TASKS } from './tasks';
 
 type Task = (input: unknown, report: (step: string, share: number) => void) => unknown;
-const say = (message: FromHand) => process.send!(message);
+const say = (message: FromHand, then?: () => void) => process.send!(message, undefined, undefined, then);
 
 process.on('message', ({ task, input }: ToHand) => {
   const report = (step: string, share: number) => say({ step, share });
@@ -16,7 +16,8 @@ process.on('message', ({ task, input }: ToHand) => {
       return work(input, report);
     })
     .then(
-      (value) => say({ value }),
+      // Once the answer is out.
+      (value) => say({ value }, between),
       (error: unknown) => {
         if (error instanceof UnreadableFile || error instanceof PageRefused) say({ refused: error.message });
         else say({ fault: error instanceof Error ? (error.stack ?? error.message) : String(error) });

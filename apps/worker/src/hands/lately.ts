@@ -1,18 +1,33 @@
 import { isDeepStrictEqual } from 'node:util';
-import { type IntakePart, type JointIntake, readParts, type Table, unpackTables } from '@clembo/formats';
+import { type PackedPlan, packPlan, type Plan, type Schedule, schedulePlan } from '@clembo/core';
+import {
+  type IntakePart,
+  type JointIntake,
+  promisedEdition,
+  readParts,
+  type Table,
+  unpackTables,
+} from '@clembo/formats';
 
 // A plan is usually made of the very tables, and by the very choices, that were shown just before: a hand keeps for a
-// while what it read last. Whatever is not the same is read again.
+// while what it read last, and gets the plan of it ready while a person looks. Whatever is not the same is read again.
 
 /** So long it is kept, in milliseconds. */
 const KEPT = 120_000;
 
+/** What becomes of an intake, all but its name. */
+export interface PreparedPlan {
+  promised: Plan | null;
+  schedule: Schedule;
+  packed: PackedPlan;
+}
+
 interface Lately {
-  packed: Uint8Array;
   tables: readonly Table[];
-  /** The parts that were read of them, and what came of it. */
-  parts: readonly IntakePart[];
-  intake: JointIntake | null;
+  /** The tables as they were packed, once they are. */
+  packed: Uint8Array | null;
+  /** What was read of them last, by which parts, and what was prepared of that. */
+  read: { parts: readonly IntakePart[]; intake: JointIntake; prepared: PreparedPlan | null } | null;
 }
 
 let lately: Lately | null = null;
@@ -27,26 +42,53 @@ function keep(what: Lately | null): void {
   timer.unref();
 }
 
-/** Remembers tables that were just packed. */
+/** Remembers how tables are packed. */
 export const rememberTables = (packed: Uint8Array, tables: readonly Table[]): void =>
-  keep({ packed, tables, parts: [], intake: null });
+  keep({ tables, packed, read: lately?.tables === tables ? lately.read : null });
 
 /** Tables as they were packed. */
 export function tablesOf(packed: Uint8Array): readonly Table[] {
-  if (lately && Buffer.compare(lately.packed, packed) === 0) return lately.tables;
+  if (lately?.packed && Buffer.compare(lately.packed, packed) === 0) return lately.tables;
   const tables = unpackTables(packed);
   rememberTables(packed, tables);
   return tables;
 }
 
-/** What parts of packed tables hold, under a name. */
-export function intakeOf(packed: Uint8Array, parts: readonly IntakePart[], name: string): JointIntake {
-  const tables = tablesOf(packed);
-  if (lately?.intake && isDeepStrictEqual(lately.parts, parts))
-    return { ...lately.intake, plan: { ...lately.intake.plan, name } };
+/** What parts of tables hold, under a name. */
+export function intakeOf(tables: readonly Table[], parts: readonly IntakePart[], name: string): JointIntake {
+  const known = lately?.tables === tables ? lately : null;
+  if (known?.read && isDeepStrictEqual(known.read.parts, parts)) {
+    const { intake } = known.read;
+    return { ...intake, plan: { ...intake.plan, name } };
+  }
   const intake = readParts(tables, parts, { name });
-  keep({ packed, tables, parts, intake });
+  keep({ tables, packed: known?.packed ?? null, read: { parts, intake, prepared: null } });
   return intake;
+}
+
+const prepare = ({ plan, baseline }: JointIntake): PreparedPlan => ({
+  promised: promisedEdition(plan, baseline),
+  schedule: schedulePlan(plan),
+  packed: packPlan(plan),
+});
+
+/** Gets ready what will probably be asked for next. */
+export function prepareNext(): void {
+  const read = lately?.read;
+  if (!read || read.prepared || read.intake.rowsTaken === 0) return;
+  try {
+    read.prepared = prepare(read.intake);
+  } catch {
+    // Whoever asks for it is told.
+  }
+}
+
+/** What becomes of an intake: prepared before, or now. */
+export function preparedOf(intake: JointIntake): PreparedPlan {
+  const read = lately?.read;
+  const prepared =
+    read?.prepared && read.intake.plan.activities === intake.plan.activities ? read.prepared : prepare(intake);
+  return { ...prepared, packed: { ...prepared.packed, name: intake.plan.name } };
 }
 
 /** What was read has become a plan, and is not needed any more. */

@@ -1,3 +1,5 @@
+import { promisify } from 'node:util';
+import { constants, gzip } from 'node:zlib';
 import {
   bodyOf,
   modelChanges,
@@ -24,9 +26,9 @@ import {
   looksLikeJson,
   orderInTable,
   packTables,
+  tablesText,
   PASTED,
   previewIntake,
-  promisedEdition,
   readAgain,
   readBundle,
   readModel as readModelFile,
@@ -44,7 +46,6 @@ import { Brief, EXHIBITS, Folio } from '@clembo/scene';
 import type { z } from 'zod';
 import {
   type AgainInput,
-  type BeginInput,
   type ChangeInput,
   type MadeSource,
   type MakeInput,
@@ -58,14 +59,16 @@ import {
   type SentPlan,
   type SentReading,
 } from './answers';
-import { forget, intakeOf, rememberTables, tablesOf } from './lately';
+import { forget, intakeOf, preparedOf, prepareNext, rememberTables, tablesOf } from './lately';
 import { writePages } from './writePages';
 import { writePlan, writeWhole } from './writePlan';
 
+const pressed = promisify(gzip) as (data: string, options: object) => Promise<Buffer>;
+
 type Report = (step: string, share: number) => void;
 
-/** Reads files: our own JSON is a plan, anything else tables. */
-async function readFiles({ files }: ReadInput, report: Report): Promise<SentReading> {
+/** Reads files: our own JSON is a plan, anything else tables, by the maps that they had last time, or by a guess. */
+async function readFiles({ files, known }: ReadInput, report: Report): Promise<SentReading> {
   const tables: Table[] = [];
   for (const [k, { name, bytes }] of files.entries()) {
     report(`Reading ${name}`, 0.1 + (0.6 * k) / files.length);
@@ -80,9 +83,14 @@ async function readFiles({ files }: ReadInput, report: Report): Promise<SentRead
   }
   const full = tables.filter(hasRows);
   if (full.length === 0) throw new UnreadableFile(`${files[0]!.name} has no rows below its headings.`);
-  const packed = packTables(full);
+  // Pressed beside the reading.
+  const pressing = pressed(tablesText(full), { level: constants.Z_BEST_SPEED });
+  report('Looking through the columns', 0.75);
+  const state = beginState(full, knownOf(known));
+  const preview = previewOf(full, state);
+  const packed = new Uint8Array(await pressing);
   rememberTables(packed, full);
-  return { tables: packed };
+  return { tables: packed, state, preview };
 }
 
 function wholeOf(bytes: Uint8Array, source: string): WholePlan {
@@ -124,24 +132,16 @@ function planOfJson(bytes: Uint8Array, source: string): SentPlan {
 const knownOf = (known: readonly unknown[]): ColumnMap[] =>
   known.map((k) => ColumnMap.safeParse(k)).flatMap((k) => (k.success ? [k.data] : []));
 
-/** How an intake begins: its tables by the maps that they had last time, or by a guess. */
-function beginIntake({ tables, known }: BeginInput, report: Report): Previewed {
-  report('Looking through the columns', 0.75);
-  const all = tablesOf(tables);
-  const state = beginState(all, knownOf(known));
-  return { state, preview: previewOf(tables, state) };
-}
-
 /** An intake after a change that a person made. */
 function changeIntake({ tables, state, change, known }: ChangeInput, report: Report): Previewed {
   report('Reading the rows', 0.5);
   const all = tablesOf(tables);
   const next = changeState(all, IntakeState.parse(state), IntakeChange.parse(change), knownOf(known));
-  return { state: next, preview: previewOf(tables, next) };
+  return { state: next, preview: previewOf(all, next) };
 }
 
-const previewOf = (tables: Uint8Array, state: IntakeState) =>
-  previewIntake(tablesOf(tables), state, (parts, name) => intakeOf(tables, parts, name));
+const previewOf = (tables: readonly Table[], state: IntakeState) =>
+  previewIntake(tables, state, (parts, name) => intakeOf(tables, parts, name));
 
 /** What the sources of a plan are kept as. */
 function sourcesFor(
@@ -190,7 +190,7 @@ function makePlan({ tables, state, wish }: MakeInput, report: Report): SentPlan 
   const parts = usedParts(IntakeState.parse(state));
   const { name, strict, start } = wish;
   checkSettled(all, parts);
-  const intake = start === null ? intakeOf(tables, parts, name) : readParts(all, parts, { name, start });
+  const intake = start === null ? intakeOf(all, parts, name) : readParts(all, parts, { name, start });
   if (intake.rowsTaken === 0)
     throw new UnreadableFile(
       'No row of this table could be taken in. Check which columns hold the names and the dates.',
@@ -203,14 +203,13 @@ function makePlan({ tables, state, wish }: MakeInput, report: Report): SentPlan 
       `${intake.problems.length} cells cannot be read, and you asked to hold everything back until they can.`,
     );
   report('Working out the dates', 0.5);
-  const { plan, baseline, placeOf } = intake;
-  const promised = promisedEdition(plan, baseline);
-  const brief = EXHIBITS.timeline.suggest(plan, schedulePlan(plan), promised ? 1 : 0);
+  const { promised, schedule, packed } = preparedOf(intake);
+  const brief = EXHIBITS.timeline.suggest(intake.plan, schedule, promised ? 1 : 0);
   forget();
   return {
-    plan: packPlan(plan),
+    plan: packed,
     promised: promised && packPlan(promised),
-    placeOf: packPlaces(placeOf),
+    placeOf: packPlaces(intake.placeOf),
     sources: sourcesFor(tables, all, parts, intake),
     maps: mapsFor(all, parts),
     brief,
@@ -274,10 +273,12 @@ async function readModel({ file, key, bytes, before }: ModelInput, report: Repor
 const NOTHING_TO_DRAW =
   'No column of this table holds dates, durations or links, so there is nothing to draw. Say which column holds the dates.';
 
+/** What is done between two tasks. */
+export const between = prepareNext;
+
 /** Everything that a hand can do. */
 export const TASKS = {
   readFiles,
-  beginIntake,
   changeIntake,
   makePlan,
   readSourceAgain,

@@ -6,11 +6,11 @@ import {
   keepPlan,
   keepReading,
   keepWholePlan,
+  knownMaps,
   readIntake,
   readIntakeFiles,
   readSettings,
 } from '@clembo/store';
-import { beginOf } from './preview';
 
 /** Reads what was uploaded or pasted. What cannot be read leaves nothing behind. */
 export async function readIntakeJob(room: Room, id: string): Promise<Outcome> {
@@ -21,7 +21,8 @@ export async function readIntakeJob(room: Room, id: string): Promise<Outcome> {
   try {
     const { source, targetPlan } = intake;
     const files = (await readIntakeFiles(store, access, id)).map(({ name, content }) => ({ name, bytes: content }));
-    const read = await room.hand('readFiles', { files }, ReadResult, `Reading ${source}`);
+    const known = await knownMaps(store, access);
+    const read = await room.hand('readFiles', { files, known }, ReadResult, `Reading ${source}`);
     if ('whole' in read) {
       if (targetPlan !== null) throw new JobRefused(`${source} is a whole plan; it becomes a plan by itself.`);
       room.step('Keeping the plan', 0.8);
@@ -32,9 +33,8 @@ export async function readIntakeJob(room: Room, id: string): Promise<Outcome> {
         throw new JobRefused(`${source} is a plan of Clembo's own; it becomes a plan by itself.`);
       return { result: { planId: await keepMade(room, id, source, read.made) } };
     }
-    const { state, preview } = await beginOf(room, source, read.tables);
     room.step('Keeping what was read', 0.9);
-    await keepReading(store, access, id, { tables: read.tables, state, preview });
+    await keepReading(store, access, id, read);
     return { result: { intakeId: id } };
   } catch (error) {
     if (error instanceof JobRefused) await deleteIntake(store, access, id);

@@ -1,4 +1,4 @@
-import { Activity, Link, type Plan } from './schema';
+import type { Activity, Link, Plan } from './schema';
 
 /** A list of records with the same fields as one list a field; a field that is the same everywhere stands once. */
 export interface Columns {
@@ -16,15 +16,24 @@ function isSame(value: unknown, first: unknown, written: string | undefined): bo
   return JSON.stringify(value) === written;
 }
 
-function toColumns(list: readonly object[], fields: readonly string[]): Columns {
+/** How each field of a record is read: by a function of its own that is ten times as fast as by its name. */
+type Readers<T> = { readonly [K in keyof T]-?: (record: T) => T[K] };
+
+function toColumns<T>(list: readonly T[], readers: Readers<T>): Columns {
   const columns: Columns = { count: list.length, same: {}, each: {} };
-  const records = list as readonly Record<string, unknown>[];
-  for (const field of fields) {
-    const first = records[0]?.[field];
-    const written = JSON.stringify(first);
-    if (records.every((record) => isSame(record[field], first, written))) columns.same[field] = first;
-    else columns.each[field] = records.map((record) => record[field]);
+  const [first] = list;
+  let alike = Object.entries<(record: T) => unknown>(readers).map(([field, read]) => {
+    const value = first && read(first);
+    return { field, read, value, written: JSON.stringify(value) };
+  });
+  for (const record of list) {
+    const other = alike.filter(({ read, value, written }) => !isSame(read(record), value, written));
+    if (other.length === 0) continue;
+    for (const { field } of other) columns.each[field] = [];
+    alike = alike.filter((a) => !other.includes(a));
   }
+  for (const { field, value } of alike) columns.same[field] = value;
+  for (const field of Object.keys(columns.each)) columns.each[field] = list.map(readers[field as keyof T]);
   return columns;
 }
 
@@ -39,15 +48,58 @@ function fromColumns<T>({ count, same, each }: Columns, fields: readonly string[
   });
 }
 
-const ACTIVITY_FIELDS = Object.keys(Activity.shape);
-const LINK_FIELDS = Object.keys(Link.shape);
+const ACTIVITY: Readers<Activity> = {
+  ref: (a) => a.ref,
+  name: (a) => a.name,
+  kind: (a) => a.kind,
+  parent: (a) => a.parent,
+  calendar: (a) => a.calendar,
+  duration: (a) => a.duration,
+  start: (a) => a.start,
+  finish: (a) => a.finish,
+  actualStart: (a) => a.actualStart,
+  actualFinish: (a) => a.actualFinish,
+  percent: (a) => a.percent,
+  remaining: (a) => a.remaining,
+  constraint: (a) => a.constraint,
+  deadline: (a) => a.deadline,
+  stretches: (a) => a.stretches,
+  onHold: (a) => a.onHold,
+  codes: (a) => a.codes,
+  responsible: (a) => a.responsible,
+  assignments: (a) => a.assignments,
+  effort: (a) => a.effort,
+  actualEffort: (a) => a.actualEffort,
+  cost: (a) => a.cost,
+  actualCost: (a) => a.actualCost,
+  from: (a) => a.from,
+  to: (a) => a.to,
+  line: (a) => a.line,
+  occupies: (a) => a.occupies,
+  quantity: (a) => a.quantity,
+  output: (a) => a.output,
+  rate: (a) => a.rate,
+  crews: (a) => a.crews,
+  rates: (a) => a.rates,
+  notes: (a) => a.notes,
+  said: (a) => a.said,
+};
+const LINK: Readers<Link> = {
+  from: (l) => l.from,
+  to: (l) => l.to,
+  type: (l) => l.type,
+  lag: (l) => l.lag,
+  lagCalendar: (l) => l.lagCalendar,
+};
+const ACTIVITY_FIELDS = Object.keys(ACTIVITY);
+const LINK_FIELDS = Object.keys(LINK);
 
 /** Activities as columns, a fraction of their size, and back: `unpackActivities(packActivities(list))` equals the list. */
-export const packActivities = (list: readonly Activity[]): Columns => toColumns(list, ACTIVITY_FIELDS);
+export const packActivities = (list: readonly Activity[]): Columns => toColumns(list, ACTIVITY);
 export const unpackActivities = (columns: Columns): Activity[] => fromColumns<Activity>(columns, ACTIVITY_FIELDS);
 
 /** Links as columns, and back. */
-export const packLinks = (list: readonly Link[]): Columns => toColumns(list, LINK_FIELDS);
+export const packLinks = (list: readonly Link[]): Columns => toColumns(list, LINK);
 export const unpackLinks = (columns: Columns): Link[] => fromColumns<Link>(columns, LINK_FIELDS);
 
 /** A plan whose activities and links are columns, as it is sent from one process to another. */

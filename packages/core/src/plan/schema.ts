@@ -275,6 +275,10 @@ export type Resource = z.infer<typeof Resource>;
 export const PERCENT_MEASURES = ['stated', 'time', 'effort'] as const;
 export type PercentMeasure = (typeof PERCENT_MEASURES)[number];
 
+/** So many activities and links a plan may have. */
+export const MOST_ACTIVITIES = 200_000;
+export const MOST_LINKS = 1_000_000;
+
 export const Plan = z.object({
   name: z.string().min(1).max(300),
   statusDate: MomentValue.nullable().default(null),
@@ -291,8 +295,8 @@ export const Plan = z.object({
   calendars: z.array(CalendarSpec).min(1).max(500),
   /** Id of the calendar of activities that name none. */
   calendar: z.string(),
-  activities: z.array(Activity).max(200_000),
-  links: z.array(Link).max(1_000_000),
+  activities: z.array(Activity).max(MOST_ACTIVITIES),
+  links: z.array(Link).max(MOST_LINKS),
   codeFields: z.array(CodeField).max(100).default([]),
   periods: z.array(Period).max(500).default([]),
   lines: z.array(Line).max(100).default([]),

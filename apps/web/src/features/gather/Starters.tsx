@@ -8,6 +8,7 @@ import { ask, awaitJob } from '@/ui/ask';
 import { DayField, dayOfField } from '@/ui/DayField';
 import { Frame } from '@/ui/Frame';
 import { wrong } from '@/ui/Toasts';
+import { openSoon } from '@/workers/planRoom';
 import { PlanPicture } from './PlanPicture';
 
 export interface StarterCard {
@@ -129,6 +130,7 @@ function Begin({ card }: { card: StarterCard }) {
         json: { name, from: { starter: { [kind]: id }, day } },
       });
       const { planId } = await awaitJob<{ planId: string }>(job);
+      openSoon(planId);
       router.push(`/plans/${planId}/show`);
     } catch (error) {
       wrong(error);

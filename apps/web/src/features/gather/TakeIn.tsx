@@ -5,6 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import { ask, awaitJob } from '@/ui/ask';
 import { useKeys } from '@/ui/keys';
 import { wrong } from '@/ui/Toasts';
+import { openSoon } from '@/workers/planRoom';
 import { tableFromHtml } from './tableFromHtml';
 
 const ACCEPTED = '.csv,.tsv,.txt,.xlsx,.json,.ics,.ifc,.clembo';
@@ -28,6 +29,7 @@ export function TakeIn({ planId = null }: { planId?: string | null }) {
         signal: stop.signal,
         onStep: (words) => setBusy({ what: words || what, stop }),
       });
+      if (result.planId) openSoon(result.planId);
       router.push(result.planId ? `/plans/${result.planId}/show` : `/intake/${result.intakeId}`);
     } catch (error) {
       if ((error as Error).name !== 'AbortError') wrong(error);

@@ -39,11 +39,11 @@ export interface Facts {
 export interface CameFrom {
   sources: { no: number; name: string; sheet: string | null }[];
   /** Number of the source and row in it, by reference. */
-  rows: Record<string, [source: number, row: number]>;
+  rows: () => ReadonlyMap<string, readonly [source: number, row: number]>;
 }
 
 function placeOf(ref: string, { sources, rows }: CameFrom): Facts['place'] {
-  const place = Object.hasOwn(rows, ref) ? rows[ref] : undefined;
+  const place = rows().get(ref);
   const source = place && sources.find((x) => x.no === place[0]);
   return source ? { source: source.no, name: source.name, sheet: source.sheet, row: place[1] } : null;
 }

@@ -9,6 +9,7 @@ import { Frame } from '@/ui/Frame';
 import { useKeys } from '@/ui/keys';
 import { wrong } from '@/ui/Toasts';
 import { UndoRedo } from '@/ui/UndoRedo';
+import { expectPlan, openSoon } from '@/workers/planRoom';
 import { ColumnTable } from './ColumnTable';
 import { Outcome } from './Outcome';
 import { PlanSketch } from './PlanSketch';
@@ -63,6 +64,9 @@ function OpenDesk({
   const [strict, setStrict] = useState(false);
   const [start, setStart] = useState('');
   const [making, setMaking] = useState<{ words: string; stop: AbortController } | null>(null);
+  useEffect(() => {
+    if (!targetPlan) expectPlan();
+  }, [targetPlan]);
   useKeys({ 'mod+z': intake.undo, 'mod+shift+z': intake.redo, 'mod+y': intake.redo });
 
   const make = async () => {
@@ -82,6 +86,7 @@ function OpenDesk({
         signal: stop.signal,
         onStep: (words) => words !== '' && setMaking({ words, stop }),
       });
+      openSoon(planId);
       router.push(`/plans/${planId}/show`);
     } catch (error) {
       if ((error as Error).name !== 'AbortError') wrong(error);
