@@ -139,6 +139,40 @@ describe('the column map is corrected in place', () => {
   });
 });
 
+test('rows of a long table are picked by hand, by a word or one by one, and kept for the next file', async () => {
+  const many = (n: number) =>
+    `ID,Name,Start,Finish\n${Array.from({ length: n }, (_, k) => `R${k},${k % 10 === 0 ? 'Gate' : 'Wall'} ${k},2026-03-02,2026-03-06\n`).join('')}`;
+  const page = await openPage(browser, address);
+  await upload(page, file('Locks.csv', many(6000)));
+  await (await byName(page, 'button', 'Choose rows')).asLocator().click();
+  const says = (words: string) =>
+    page.waitForFunction(
+      (w) => document.querySelector('[role="dialog"]')?.textContent?.includes(w),
+      { timeout: 20_000 },
+      words,
+    );
+  await says('6000 of 6000 rows are taken');
+  const word = page.locator('input[aria-label="Rows that hold"]');
+  await word.fill('gate');
+  await (await byName(page, 'button', 'Leave these out')).asLocator().click();
+  await says('5400 of 6000 rows are taken');
+  // One that stands far down the table.
+  await word.fill('gate 5990');
+  await page.waitForFunction(() => document.querySelectorAll('ul[aria-label="Rows"] li').length === 1);
+  await page.locator('ul[aria-label="Rows"] input').click();
+  await says('5401 of 6000 rows are taken');
+  await (await byName(page, 'button', 'Keep it')).asLocator().click();
+  await outcome(page, '5401 activities');
+  await (await byName(page, 'button', '599 rows left out by hand')).asLocator().click();
+  await says('5401 of 6000 rows are taken');
+  await page.keyboard.press('Escape');
+  await toLedger(page);
+  await page.goto(address, { waitUntil: 'networkidle2' });
+  await upload(page, file('Locks again.csv', many(6001)));
+  await outcome(page, '5402 activities');
+  await page.close();
+}, 120_000);
+
 test('an order of day and month that a file did not need is not remembered for the next one', async () => {
   const table = (start: string, finish: string) => `What to do,Start,Finish,Gang\nSweep,${start},${finish},Red\n`;
   const page = await openPage(browser, address);

@@ -86,6 +86,7 @@ const ROUTES: Record<string, [who: Who, body?: unknown, path?: string]> = {
   'DELETE /api/intakes/[id]': ['editor', undefined, '/api/intakes/{intake}'],
   'POST /api/intakes/[id]/changes': ['viewer', {}, '/api/intakes/{intake}/changes'],
   'PUT /api/intakes/[id]/choices': ['editor', {}, '/api/intakes/{intake}/choices'],
+  'POST /api/intakes/[id]/rows': ['viewer', {}, '/api/intakes/{intake}/rows'],
   'POST /api/intakes/[id]/plan': ['editor', { name: 'P' }, '/api/intakes/{intake}/plan'],
   'POST /api/intakes/[id]/refresh': ['editor', { version: 1 }, '/api/intakes/{intake}/refresh'],
   'GET /api/jobs/[id]': ['viewer', undefined, '/api/jobs/{job}'],

@@ -246,7 +246,10 @@ describe('facts of an activity', () => {
   });
 
   test('a milestone has one date and no length', () => {
-    expect(factsOf(held, 'M', { sources: [], rows: () => new Map() })!.rows.map(([label]) => label)).toEqual(['Date', 'Float']);
+    expect(factsOf(held, 'M', { sources: [], rows: () => new Map() })!.rows.map(([label]) => label)).toEqual([
+      'Date',
+      'Float',
+    ]);
   });
 });
 

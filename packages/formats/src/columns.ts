@@ -2,7 +2,7 @@
 export type { ColumnMap, ColumnMeaning, ColumnStyle, DerivedColumn, Mend } from './intake/columnMap';
 export { type FieldId, fieldById, TABLE_FIELDS, type TableField } from './intake/fields';
 export type { ColumnTally } from './intake/cells';
-export type { Bar, IntakePreview } from './intake/preview';
+export type { Bar, IntakePreview, RowsToPick } from './intake/preview';
 export type { ProblemGroup } from './intake/problemGroups';
 export type { IntakeChange, IntakeState } from './intake/state';
 export { columnLetters } from './table/table';

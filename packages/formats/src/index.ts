@@ -6,7 +6,15 @@ export { guessBelow, guessColumnMap, guessWithReasons, type Reason } from './int
 export { needsYear, orderInTable, settledOrder } from './intake/settle';
 export { type FieldId, fieldById, TABLE_FIELDS, type TableField } from './intake/fields';
 export { mainTable } from './intake/likeness';
-export { type Bar, hasRows, type IntakePreview, PASTED, previewIntake } from './intake/preview';
+export {
+  type Bar,
+  hasRows,
+  type IntakePreview,
+  PASTED,
+  previewIntake,
+  type RowsToPick,
+  rowsToPick,
+} from './intake/preview';
 export { groupProblems, type ProblemGroup } from './intake/problemGroups';
 export { type JointIntake, readParts, type SourcePlace, titlesOf } from './intake/readParts';
 export { recallMap } from './intake/recall';

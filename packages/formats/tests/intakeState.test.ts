@@ -12,6 +12,7 @@ import {
   readParts,
   readPlan,
   recallMap,
+  rowsToPick,
   shownPart,
   type Table,
   usedParts,
@@ -125,6 +126,24 @@ describe('an intake of several tables', () => {
     expect(meanings(shownPart(none).map)).not.toEqual(meanings(shownPart(begun).map));
     expect(changeState([west], none, { state: begun }, [])).toEqual(begun);
     expect(shownPart(changeState([west], none, { again: 'guess' }, [])).from).toBe('guess');
+  });
+
+  test('all rows of the one that is seen can be picked, however many, and those that were left out too', () => {
+    const many = Array.from({ length: 12_000 }, (_, k) => `R${k},Work ${k},2026-03-02,2026-03-06\n`).join('');
+    const large = [table(`ID,Name,Start,Finish\n${many}`)];
+    const begun = beginState(large, []);
+    const { map } = shownPart(begun);
+    const without = changeState(
+      large,
+      begun,
+      { map: { ...map, pick: { ...map.pick, without: ['R7', 'R11999'] } } },
+      [],
+    );
+    expect(previewIntake(large, without).rowsTaken).toBe(11_998);
+    const { rows, refs, names } = rowsToPick(large, without);
+    expect(rows).toEqual(refs.map((_, k) => k + 2));
+    expect(refs).toEqual(refs.map((_, k) => `R${k}`));
+    expect([refs.length, names[7], names[11_999]]).toEqual([12_000, 'Work 7', 'Work 11999']);
   });
 
   test('the preview shows what would come of all, and of the one that is seen', () => {

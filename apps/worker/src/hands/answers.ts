@@ -22,6 +22,7 @@ export interface ReadInput {
   known: unknown[];
 }
 export type ChangeInput = FromTables & { state: unknown; change: unknown; known: unknown[] };
+export type RowsInput = FromTables & { state: unknown };
 export type MakeInput = FromTables & { state: unknown; wish: PlanWish };
 export type AgainInput = FromTables & {
   state: unknown;
@@ -141,6 +142,7 @@ export const ReadResult = z.union([
   Previewed.extend({ tables: Bytes }),
 ]);
 export type SentReading = { made: SentPlan } | { whole: SentWhole } | (Previewed & { tables: Uint8Array });
+export const Rows = z.object({ rows: z.array(z.int()), refs: z.array(z.string()), names: z.array(z.string()) });
 export const ReadAgainResult = z.object({
   base: PlanLike,
   incoming: PlanLike,

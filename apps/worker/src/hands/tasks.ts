@@ -36,6 +36,8 @@ import {
   readPasted,
   readPlanJson,
   readTables,
+  type RowsToPick,
+  rowsToPick,
   type SourcePlace,
   type Table,
   unpackTables,
@@ -54,6 +56,7 @@ import {
   type Previewed,
   type ModelInput,
   type ReadInput,
+  type RowsInput,
   type SentModel,
   type SentAgain,
   type SentPlan,
@@ -142,6 +145,12 @@ function changeIntake({ tables, state, change, known }: ChangeInput, report: Rep
 
 const previewOf = (tables: readonly Table[], state: IntakeState) =>
   previewIntake(tables, state, (parts, name) => intakeOf(tables, parts, name));
+
+/** The rows that a person may choose from. */
+function listRows({ tables, state }: RowsInput): RowsToPick {
+  const all = tablesOf(tables);
+  return rowsToPick(all, IntakeState.parse(state), (parts, name) => intakeOf(all, parts, name));
+}
 
 /** What the sources of a plan are kept as. */
 function sourcesFor(
@@ -280,6 +289,7 @@ export const between = prepareNext;
 export const TASKS = {
   readFiles,
   changeIntake,
+  listRows,
   makePlan,
   readSourceAgain,
   readModel,

@@ -2,6 +2,7 @@ import type { JobInput } from '@clembo/store';
 import type { Outcome, Room } from '../room';
 import { composeSharedJob } from './composeShared';
 import { correctIntakeJob } from './correctIntake';
+import { listRowsJob } from './listRows';
 import { makePlanJob } from './makePlan';
 import { readIntakeJob } from './readIntake';
 import { readModelJob } from './readModel';
@@ -18,6 +19,7 @@ type Doers = { [K in JobInput['kind']]: (room: Room, input: Extract<JobInput, { 
 export const JOBS: Doers = {
   readIntake: (room, { intake }) => readIntakeJob(room, intake),
   correctIntake: (room, { intake, change }) => correctIntakeJob(room, intake, change),
+  listRows: (room, { intake }) => listRowsJob(room, intake),
   makePlan: (room, { intake, wish }) => makePlanJob(room, intake, wish),
   compareIntake: (room, { intake }) => compareIntakeJob(room, intake),
   refreshPlan: async (room, { intake, version }) => {

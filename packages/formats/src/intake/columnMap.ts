@@ -1,3 +1,4 @@
+import { MOST_ACTIVITIES } from '@clembo/core';
 import { z } from 'zod';
 import { MAX_CELL, MAX_COLUMNS } from '../table/table';
 import { type FieldId, TABLE_FIELDS } from './fields';
@@ -67,7 +68,7 @@ export const RowPick = z.object({
   from: z.int().nullable().default(null),
   to: z.int().nullable().default(null),
   /** References of rows that are left out by hand. */
-  without: z.array(z.string().max(200)).max(20_000).default([]),
+  without: z.array(z.string().max(200)).max(MOST_ACTIVITIES).default([]),
 });
 export type RowPick = z.infer<typeof RowPick>;
 

@@ -26,8 +26,6 @@ export interface IntakePreview {
   tallies: ColumnTally[];
   /** Values of columns that have few, for choosing rows by them. */
   values: (string[] | null)[];
-  /** Rows that could be taken, with what they are called, for choosing them by hand. */
-  rows: { row: number; ref: string; name: string }[];
   left: { kind: Exclude<RowKind, 'work' | 'section'>; rows: number[]; text: string }[];
   hiddenRows: number;
   /** Where the status date was found. */
@@ -83,24 +81,30 @@ const TOP_ROWS = 25;
 const SAMPLE_TEXT = 200;
 const MOST_BARS = 60;
 const MOST_VALUES = 60;
-const MOST_ROWS = 4000;
 
-/** What would come of the tables of an intake as it stands. */
-export function previewIntake(
+type Reader = (parts: readonly IntakePart[], name: string) => JointIntake;
+
+/** What comes of all that is taken in, and of the table that is looked at. */
+function readShown(
   tables: readonly Table[],
   state: IntakeState,
-  read: (parts: readonly IntakePart[], name: string) => JointIntake = (parts, name) =>
-    readParts(tables, parts, { name }),
-): IntakePreview {
+  read: Reader = (parts, name) => readParts(tables, parts, { name }),
+): { name: string; joint: JointIntake; own: Intake } {
   const part = shownPart(state);
-  const table = tables[part.table]!;
-  const { map } = part;
   const used = usedParts(state);
-  const files = new Set(used.map((p) => tables[p.table]!.source));
-  const name = planName([...files][0]!);
+  const name = planName(tables[used[0]!.table]!.source);
   const joint = read(used, name);
   const at = used.findIndex((p) => p.table === part.table);
   const own = at >= 0 ? joint.intakes[at]! : readParts(tables, [part], { name }).intakes[0]!;
+  return { name, joint, own };
+}
+
+/** What would come of the tables of an intake as it stands. */
+export function previewIntake(tables: readonly Table[], state: IntakeState, read?: Reader): IntakePreview {
+  const part = shownPart(state);
+  const table = tables[part.table]!;
+  const { map } = part;
+  const { name, joint, own } = readShown(tables, state, read);
   const { activities } = joint.plan;
   const kinds = activities.map((a) => a.kind);
   const header = map.headerRow === null ? null : { row: map.headerRow, rows: map.headerRows };
@@ -135,7 +139,6 @@ export function previewIntake(
     })),
     tallies: own.tallies,
     values: map.columns.map((_, c) => fewValues(body.map(({ cells }) => (reader.line(cells)[c] ?? '').trim()))),
-    rows: rowsToPick(own),
     left: leftRows(own),
     hiddenRows: table.hiddenRows?.length ?? 0,
     statusFrom: status && { row: table.firstRow + status.row, text: status.text },
@@ -181,15 +184,24 @@ function barsOf(activities: readonly Activity[]): Bar[] {
   return Array.from({ length: Math.min(all.length, MOST_BARS) }, (_, k) => all[Math.floor(k * step)]!);
 }
 
-const rowsToPick = ({ plan, rowOf, left }: Intake): IntakePreview['rows'] =>
-  [
+/** Rows that could be taken, by their number, with what they are called. */
+export interface RowsToPick {
+  rows: number[];
+  refs: string[];
+  names: string[];
+}
+
+/** All rows of the table that is looked at that could be taken, for choosing them by hand. */
+export function rowsToPick(tables: readonly Table[], state: IntakeState, read?: Reader): RowsToPick {
+  const { plan, rowOf, left } = readShown(tables, state, read).own;
+  const all = [
     ...plan.activities.map((a) => ({ row: rowOf.get(a.ref) ?? 0, ref: a.ref, name: a.name.slice(0, 100) })),
     ...left
       .filter((l) => l.kind === 'notPicked' && l.ref !== undefined)
       .map((l) => ({ row: l.row, ref: l.ref!, name: l.text })),
-  ]
-    .sort((a, b) => a.row - b.row)
-    .slice(0, MOST_ROWS);
+  ].sort((a, b) => a.row - b.row);
+  return { rows: all.map((r) => r.row), refs: all.map((r) => r.ref), names: all.map((r) => r.name) };
+}
 
 function leftRows({ left }: Intake): IntakePreview['left'] {
   const kinds = new Map<string, IntakePreview['left'][number]>();

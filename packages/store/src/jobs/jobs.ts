@@ -38,6 +38,7 @@ const READS: ReadonlySet<JobInput['kind']> = new Set([
   'writePages',
   'writePlan',
   'writeFolio',
+  'listRows',
   'compareIntake',
   'composeShared',
 ]);

@@ -48,6 +48,8 @@ export const JobInput = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('readIntake'), intake: z.uuid() }),
   /** Reads an intake otherwise: other tables of it, or by another column map. */
   z.object({ kind: z.literal('correctIntake'), intake: z.uuid(), change: z.looseObject({}) }),
+  /** Lists the rows that could be taken of the table of an intake that is looked at. */
+  z.object({ kind: z.literal('listRows'), intake: z.uuid() }),
   /** Makes the plan of an intake, and ends the intake. */
   z.object({ kind: z.literal('makePlan'), intake: z.uuid(), wish: PlanWish }),
   /** Finds out what an intake would change in the plan that it is to refresh. */

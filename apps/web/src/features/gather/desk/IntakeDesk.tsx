@@ -157,7 +157,7 @@ function OpenDesk({
             <ColumnTable intake={intake} />
             <Problems intake={intake} strict={strict} onStrict={setStrict} />
           </div>
-          <PlanSketch intake={intake} />
+          <PlanSketch id={id} intake={intake} />
         </div>
         <footer className="flex shrink-0 items-center gap-6 border-t border-line bg-paper px-6 py-2" role="status">
           <Outcome view={view} />

@@ -9,7 +9,7 @@ import { RowPicker } from './RowPicker';
 import type { Intake } from './useIntake';
 
 /** What would come of the intake: a small picture of the plan, and what a reader would want to know of it. */
-export function PlanSketch({ intake }: { intake: Intake }) {
+export function PlanSketch({ id, intake }: { id: string; intake: Intake }) {
   const { view } = intake;
   const { counts, span, bars } = view;
   const [picking, setPicking] = useState(false);
@@ -54,7 +54,7 @@ export function PlanSketch({ intake }: { intake: Intake }) {
           {without > 0 ? `${without} rows left out by hand` : 'Choose rows'}
         </button>
       </div>
-      {picking && <RowPicker intake={intake} onClose={() => setPicking(false)} />}
+      {picking && <RowPicker id={id} intake={intake} onClose={() => setPicking(false)} />}
     </aside>
   );
 }
