@@ -1,4 +1,6 @@
 import 'server-only';
+import { promisify } from 'node:util';
+import { constants, gzip } from 'node:zlib';
 import { type Access, localeOf, readPlan, readPlanAsColumns, readPlanMark } from '@clembo/store';
 import { notFound } from './answer';
 import { store } from './store';
@@ -34,9 +36,12 @@ function hold(mark: string, make: () => Promise<Uint8Array>): Promise<Uint8Array
   return made;
 }
 
+const pressed = promisify(gzip) as (data: string, options: object) => Promise<Buffer>;
+
 /**
  * A plan as an answer: made once for each state of it, however many ask; nothing but a word for those who have it
- * already (If-None-Match).
+ * already (If-None-Match). With `?form=columns` it is JSON pressed by gzip, as it is held, and not pressed for each who
+ * asks.
  */
 export async function planAnswer(
   request: Request,
@@ -65,8 +70,11 @@ export async function planAnswer(
       sources: sources.map(({ no, name, sheet }) => ({ no, name, sheet })),
       ...('rows' in stored && { rows: stored.rows }),
     });
-    // Columns are text already, which need not be read to be sent on.
-    return new TextEncoder().encode('columns' in stored ? `${body.slice(0, -1)},"columns":${stored.columns}}` : body);
+    return 'columns' in stored
+      ? // Columns are text already, which need not be read to be sent on.
+        pressed(`${body.slice(0, -1)},"columns":${stored.columns}}`, { level: constants.Z_BEST_SPEED })
+      : new TextEncoder().encode(body);
   });
-  return new Response(bytes as BodyInit, { headers: { ...headers, 'Content-Type': 'application/json' } });
+  const type = asColumns ? 'application/gzip' : 'application/json';
+  return new Response(bytes as BodyInit, { headers: { ...headers, 'Content-Type': type } });
 }

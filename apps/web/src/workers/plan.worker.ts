@@ -286,12 +286,17 @@ interface PlanBody {
 
 async function fetchPlan(planId: string, edition?: string): Promise<PlanBody> {
   const response = await fetch(`/api/plans/${planId}?form=columns${edition ? `&edition=${edition}` : ''}`);
-  const body = (await response.json()) as Omit<PlanBody, 'plan' | 'rows'> & {
+  if (!response.ok) {
+    const { error } = (await response.json().catch(() => ({}))) as { error?: string };
+    throw new Error(error ?? 'The plan could not be loaded.');
+  }
+  const body = (await new Response(response.body!.pipeThrough(new DecompressionStream('gzip'))).json()) as Omit<
+    PlanBody,
+    'plan' | 'rows'
+  > & {
     plan: Omit<Plan, 'activities' | 'links'>;
     columns: Pick<PackedPlan, 'activities' | 'links'> & { places: Places | null };
-    error?: string;
   };
-  if (!response.ok) throw new Error(body.error ?? 'The plan could not be loaded.');
   const { plan, columns, ...rest } = body;
   const { places, ...packed } = columns;
   const read = unpackPlan({ ...plan, ...packed });

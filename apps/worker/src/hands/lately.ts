@@ -15,6 +15,9 @@ import {
 /** So long it is kept, in milliseconds. */
 const KEPT = 120_000;
 
+/** So many activities are got ready: it takes less than a second, for which somebody else may have to wait. */
+const MOST_READY = 60_000;
+
 /** What becomes of an intake, all but its name. */
 export interface PreparedPlan {
   promised: Plan | null;
@@ -75,7 +78,7 @@ const prepare = ({ plan, baseline }: JointIntake): PreparedPlan => ({
 /** Gets ready what will probably be asked for next. */
 export function prepareNext(): void {
   const read = lately?.read;
-  if (!read || read.prepared || read.intake.rowsTaken === 0) return;
+  if (!read || read.prepared || read.intake.rowsTaken === 0 || read.intake.rowsTaken > MOST_READY) return;
   try {
     read.prepared = prepare(read.intake);
   } catch {

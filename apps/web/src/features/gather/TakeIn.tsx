@@ -5,7 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import { ask, awaitJob } from '@/ui/ask';
 import { useKeys } from '@/ui/keys';
 import { wrong } from '@/ui/Toasts';
-import { openSoon } from '@/workers/planRoom';
+import { expectPlan, openSoon } from '@/workers/planRoom';
 import { tableFromHtml } from './tableFromHtml';
 
 const ACCEPTED = '.csv,.tsv,.txt,.xlsx,.json,.ics,.ifc,.clembo';
@@ -23,6 +23,9 @@ export function TakeIn({ planId = null }: { planId?: string | null }) {
   const send = async (what: string, body: { form: FormData } | { json: unknown }) => {
     const stop = new AbortController();
     setBusy({ what, stop });
+    // The programs of what comes next are there before the file has been read.
+    void import('./desk/IntakeDesk').catch(() => {});
+    if (!planId) expectPlan();
     try {
       const { job } = await ask<{ job: string }>('/api/intakes', { method: 'POST', signal: stop.signal, ...body });
       const result = await awaitJob<{ intakeId?: string; planId?: string }>(job, {

@@ -78,6 +78,7 @@ function OpenDesk({
         router.push(`/intake/${id}/changes`);
         return;
       }
+      void import('@/features/show/ContactSheet').catch(() => {});
       const { job } = await ask<{ job: string }>(`/api/intakes/${id}/plan`, {
         method: 'POST',
         json: { name, strict, start: startDay === null ? null : startOfDay(startDay) },
