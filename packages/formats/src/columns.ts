@@ -6,3 +6,5 @@ export type { Bar, IntakePreview, RowsToPick } from './intake/preview';
 export type { ProblemGroup } from './intake/problemGroups';
 export type { IntakeChange, IntakeState } from './intake/state';
 export { columnLetters } from './table/table';
+export { CURRENCIES } from './values/money';
+export { isMoneyField } from './intake/fields';

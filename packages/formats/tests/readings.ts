@@ -65,6 +65,7 @@ export async function readingOf(name: string): Promise<string> {
       (b) =>
         `promised ${b.ref}: ${b.start === null ? '' : isoDate(dayOf(b.start))} > ${b.finish === null ? '' : isoDate(finishDayOf(b.finish))}`,
     ),
+    ...(plan.currency === null ? [] : [`in ${plan.currency}`]),
     ...(plan.statusDate === null ? [] : [`status date: ${isoDate(dayOf(plan.statusDate))}`]),
     ...(left.length > 0 ? [`left out: ${left.map((l) => `${l.kind} in row ${l.row}`).join(', ')}`] : []),
     ...(map.dateOrder === null ? ['asked: order of the dates'] : []),

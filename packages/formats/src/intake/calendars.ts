@@ -20,8 +20,8 @@ export function guessCalendar(rows: DatedRow[]): string {
   const days: number[] = [];
   for (const { start, finish, duration } of rows) {
     if (timed.length === ENOUGH || days.length > 4 * ENOUGH) break;
-    if (start) days.push(start.day);
-    if (finish) days.push(finish.day);
+    // What is vaguer than a day begins and ends on no day in particular.
+    for (const date of [start, finish]) if (date && date.day === date.last && !date.bound) days.push(date.day);
     if (
       start &&
       finish &&

@@ -1,7 +1,22 @@
 import { isoDate } from '@clembo/core';
 import type { Table } from '../table/table';
-import { type ReadDuration, readDuration, readNumber, readPercent, readYesNo, saysNothing } from '../values/amounts';
-import { dayWithoutWeekday, type DateStyle, type ReadDate, readDate, readRange } from '../values/dates';
+import {
+  type ReadDuration,
+  readDuration,
+  readNumber,
+  readPercent,
+  readYesNo,
+  saidOfAmount,
+  saysNothing,
+} from '../values/amounts';
+import {
+  dayWithoutWeekday,
+  type DateStyle,
+  isMonthWithNumber,
+  type ReadDate,
+  readDate,
+  readRange,
+} from '../values/dates';
 import type { ColumnMap, DerivedColumn } from './columnMap';
 import type { FieldId } from './fields';
 import type { Problem } from './problems';
@@ -153,9 +168,11 @@ export class CellReader {
   }
 
   private style(field: FieldId): DateStyle {
+    const own = this.map.styles[this.columnOf(field)];
     return {
-      order: this.map.styles[this.columnOf(field)]?.order ?? this.map.dateOrder ?? 'dmy',
+      order: own?.order ?? this.map.dateOrder ?? 'dmy',
       year: this.map.year,
+      behindMonth: own?.behindMonth ?? null,
     };
   }
 
@@ -173,6 +190,7 @@ export class CellReader {
     if (found === null) {
       const other = dayWithoutWeekday(text, this.style(field));
       if (other !== null) return this.unread('weekdayDiffers', d, field, text, isoDate(other));
+      if (isMonthWithNumber(text) && !this.style(field).behindMonth) return this.unread('openMonth', d, field, text);
       return this.unread(needsYear(text, this.style(field).order) ? 'noYear' : 'notADate', d, field, text);
     }
     const read = found;
@@ -193,6 +211,22 @@ export class CellReader {
     if (this.columns[field] === undefined) return null;
     const style = this.map.styles[this.columnOf(field)];
     return this.value(d, field, (text) => readNumber(text, style?.decimal ?? null), 'notANumber');
+  }
+
+  /** An amount of money, in units of the currency of all of them: one in another is not read. */
+  money(d: CellRow, field: FieldId): number | null {
+    const text = this.text(d, field);
+    if (text === '') return null;
+    const { currencies, isScaled } = saidOfAmount(text);
+    const own = this.map.currency;
+    if (own !== null && currencies.length > 0 && !currencies.includes(own))
+      return this.unread('otherCurrency', d, field, text, own);
+    const { decimal = null, factor } = this.map.styles[this.columnOf(field)] ?? {};
+    const read = (t: string) => {
+      const value = readNumber(t, decimal);
+      return value === null || isScaled ? value : Number((value * (factor ?? 1)).toPrecision(15));
+    };
+    return this.value(d, field, read, 'notANumber');
   }
 
   percent(d: CellRow): number | null {

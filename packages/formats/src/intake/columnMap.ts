@@ -20,10 +20,17 @@ const Order = z.enum(['dmy', 'mdy', 'ymd']);
 export const ColumnStyle = z.object({
   /** Of dates in numbers; else that of the whole table. */
   order: Order.nullable().optional(),
+  /** Of two figures behind a month (“Apr-26”). */
+  behindMonth: z.enum(['year', 'day']).nullable().optional(),
   /** Of numbers. */
   decimal: z.enum(['.', ',']).nullable().optional(),
   /** Of percentages without a sign. */
   scale: z.enum(['percent', 'fraction']).nullable().optional(),
+  /** How many units of the currency one of an amount of money stands for; one where that is null. */
+  factor: z
+    .union([z.literal(1), z.literal(1e3), z.literal(1e6)])
+    .nullable()
+    .optional(),
 });
 export type ColumnStyle = z.infer<typeof ColumnStyle>;
 
@@ -95,6 +102,12 @@ export const ColumnMap = z.object({
   shortM: z.enum(['minute', 'month']).nullable().default(null),
   /** What numbers in the column of predecessors name, where the rows have no references of their own. */
   predecessorsBy: z.enum(['reference', 'position', 'row']).default('reference'),
+  /** The currency of all amounts of money (ISO 4217); null where nothing says it. */
+  currency: z
+    .string()
+    .regex(/^[A-Z]{3}$/)
+    .nullable()
+    .default(null),
   /** The status date, as a day since 1970. */
   statusDay: z.int().nullable().default(null),
   mends: z.array(Mend).max(5000).default([]),

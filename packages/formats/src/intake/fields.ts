@@ -1,3 +1,5 @@
+import { moneyWord, scaleWord } from '../values/money';
+
 /** How the cells of a field are read. */
 export type FieldType =
   | 'text'
@@ -190,6 +192,12 @@ export const TABLE_FIELDS = [
     'scheduled start',
     'plan start',
     'expected start',
+    'von',
+    'ab',
+    'du',
+    'desde',
+    'dal',
+    'van',
     'starttermin',
     'beginn soll',
     'soll beginn',
@@ -241,6 +249,12 @@ export const TABLE_FIELDS = [
     'current finish',
     'forecast finish',
     'completion',
+    'bis',
+    'au',
+    'hasta',
+    'al',
+    'tot',
+    'até',
     'ende',
     'fin',
     'finish as drawn',
@@ -317,6 +331,7 @@ export const TABLE_FIELDS = [
     'length',
     'days',
     'working days',
+    'len',
     'duration days',
     'duration d',
     'dauer',
@@ -865,6 +880,8 @@ export const TABLE_FIELDS = [
     'number',
     'actual cost',
     'cost to date',
+    'paid to date',
+    'spent to date',
     'spent',
     'actual costs',
     'paid',
@@ -995,15 +1012,51 @@ for (const f of TABLE_FIELDS)
 
 export const fieldById = (id: string): TableField | undefined => BY_ID.get(id);
 
-/** Units and currencies that headings carry behind their name. */
-const UNIT_BEHIND =
-  / (?:d|days?|wd|working days|weeks?|wks?|w|hours?|hrs?|h|months?|mons?|eur|usd|gbp|chf|€|\$|£|k€|tage?|at|wochen|std|stunden|jours?|semaines?|heures?|dias?|semanas?|horas?|giorni|settimane|ore|dagen|weken|uren|m|km|%)$/;
+/** Whether a field holds money. */
+export const isMoneyField = (id: string): boolean => id === 'cost' || id === 'actualCost';
 
-/** The field that a heading names, if it names one; a unit or currency behind it is passed over. */
+/** Units that headings carry behind their name. */
+const UNITS = new Set(
+  `d day days wd working week weeks wk wks w hour hours hr hrs h month months mon mons tag tage at woche wochen wo std
+  stunden jour jours semaine semaines heure heures dia dias semana semanas hora horas giorni settimane ore dagen weken
+  uren m km % in 000 '000 000s thousand thousands million millions`.split(/\s+/),
+);
+const isUnit = (word: string): boolean => UNITS.has(word) || moneyWord(word) !== null || scaleWord(word) !== null;
+
+/** The field that a heading names, if it names one; units and currencies behind it are passed over. */
 export function fieldByHeading(heading: string): TableField | undefined {
   if (heading.length > 100) return undefined;
   const plain = plainHeading(heading);
-  return BY_HEADING.get(plain) ?? BY_HEADING.get(plain.replace(UNIT_BEHIND, ''));
+  const whole = BY_HEADING.get(plain);
+  if (whole) return whole;
+  const words = plain.split(' ');
+  while (words.length > 1 && isUnit(words.at(-1)!)) {
+    words.pop();
+    const named = BY_HEADING.get(words.join(' '));
+    if (named) return named;
+  }
+  return fieldOfKind(plain);
+}
+
+const words = (list: string): ReadonlySet<string> => new Set(list.split(/\s+/).map(plainHeading));
+/** Words for kinds of dates, with the fields that they make of a start and a finish. */
+const KINDS_OF_DATES: [kinds: ReadonlySet<string>, start: FieldId, finish: FieldId][] = [
+  [words('planned plan soll geplant forecast current scheduled aktuell prévu previsto gepland'), 'start', 'finish'],
+  [words('actual act ist tatsächlich réel real effettivo werkelijk'), 'actualStart', 'actualFinish'],
+  [
+    words('baseline base bl basis contract contractual original vertrag contractuel contrattuale'),
+    'baselineStart',
+    'baselineFinish',
+  ],
+];
+
+/** The field that is named by a kind and another word for start or finish: “baseline from” is the baseline’s start. */
+function fieldOfKind(plain: string): TableField | undefined {
+  const [, kind, rest] = /^(\S+) (.+)$/.exec(plain) ?? [];
+  const named = rest === undefined ? undefined : BY_HEADING.get(rest)?.id;
+  if (named !== 'start' && named !== 'finish') return undefined;
+  const found = KINDS_OF_DATES.find(([kinds]) => kinds.has(kind!));
+  return found && BY_ID.get(found[named === 'start' ? 1 : 2]);
 }
 
 /** How well a heading names a field: 0 for the first of its headings; large where it names none of them. */

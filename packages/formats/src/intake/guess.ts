@@ -2,7 +2,7 @@ import { isChainageText } from '@clembo/core';
 import type { Table } from '../table/table';
 import { readDuration, readNumber, readPercent, readYesNo, saysNothing } from '../values/amounts';
 import { MONTHS } from '../values/calendarWords';
-import { readDate, readRange } from '../values/dates';
+import { isMonthWithNumber, readDate, readRange } from '../values/dates';
 import type { ColumnMap, ColumnMeaning } from './columnMap';
 import { type FieldId, fieldByHeading, fieldById, headingRank, type TableField } from './fields';
 import { DRAWN_START, isMark } from './grid';
@@ -47,7 +47,7 @@ function guessWith(table: Table, header: Header | null): { map: ColumnMap; reaso
   const samples = headings.map((_, c) => filled(body, c, SAMPLE));
   const meanings = headings.map((heading, c) => meaningByHeading(heading, samples[c]!));
   keepOneColumnEach(meanings, headings, samples);
-  const reasons = datesByValues(meanings, samples, headerRow === null);
+  const reasons = datesByValues(meanings, samples, body, headerRow === null);
   reasons.push(...placesByValues(meanings, headings, samples));
   if (headerRow === null) referenceByValues(meanings, samples);
   nameFallback(meanings, samples);
@@ -91,6 +91,7 @@ const isDate = (v: string): boolean =>
   readDate(v, 'dmy') !== null ||
   readDate(v, 'mdy') !== null ||
   readRange(v, { order: 'dmy' }) !== null ||
+  isMonthWithNumber(v) ||
   needsYear(v, 'dmy') ||
   needsYear(v, 'mdy');
 /** A year or a serial number alone does not make a column one of dates. */
@@ -183,7 +184,12 @@ function placesByValues(meanings: ColumnMeaning[], headings: string[], samples: 
 }
 
 /** Without headings that say it, columns of dates are found by their values: the earlier one is the start. */
-function datesByValues(meanings: ColumnMeaning[], samples: string[][], noHeadings: boolean): Reason[] {
+function datesByValues(
+  meanings: ColumnMeaning[],
+  samples: string[][],
+  body: readonly string[][],
+  noHeadings: boolean,
+): Reason[] {
   const has = (field: FieldId) => meanings.some((m) => m.as === 'field' && m.field === field);
   const free = samples.flatMap((values, c) =>
     meanings[c]!.as === 'skip' && values.length > 0 && shareOf(values, noHeadings ? isDate : isPlainDate) > 0.6
@@ -199,7 +205,7 @@ function datesByValues(meanings: ColumnMeaning[], samples: string[][], noHeading
   };
   if (!has('start') && !has('finish')) {
     const [a, b] = free;
-    const turned = a !== undefined && b !== undefined && isLater(samples[a]!, samples[b]!);
+    const turned = a !== undefined && b !== undefined && isLater(body, a, b);
     take(turned ? b : a, 'start');
     take(turned ? a : b, 'finish');
   } else if (!has('finish')) take(free[0], 'finish');
@@ -207,13 +213,15 @@ function datesByValues(meanings: ColumnMeaning[], samples: string[][], noHeading
   return reasons;
 }
 
-/** True when the dates of one column mostly lie behind those of another. */
-function isLater(first: string[], second: string[]): boolean {
-  let [later, earlier] = [0, 0];
-  first.slice(0, TRIED).forEach((text, k) => {
-    const [a, b] = [readDate(text, 'dmy'), readDate(second[k] ?? '', 'dmy')];
-    if (a && b && a.day !== b.day) a.day > b.day ? later++ : earlier++;
-  });
+/** True when the dates of one column mostly lie behind those of another in the same rows. */
+function isLater(body: readonly string[][], first: number, second: number): boolean {
+  let [later, earlier, tried] = [0, 0, 0];
+  for (const row of body) {
+    const [a, b] = [readDate((row[first] ?? '').trim(), 'dmy'), readDate((row[second] ?? '').trim(), 'dmy')];
+    if (!a || !b) continue;
+    if (a.day !== b.day) a.day > b.day ? later++ : earlier++;
+    if (++tried === TRIED) break;
+  }
   return later > earlier;
 }
 

@@ -89,7 +89,7 @@ function withGroups(table: Table, row: number, isSaid = false): Header {
   if (!isSaid) {
     const below = cells(row + 1).filter((c) => c !== '');
     const kinds = below.filter((c) => KINDS.has(plainHeading(c))).length;
-    if (kinds >= 2 && kinds >= below.length / 2) return { row: row + 1, rows: 2 };
+    if ((kinds >= 2 && kinds >= below.length / 2) || isSplit(table, row)) return { row: row + 1, rows: 2 };
   }
   if (row === 0) return { row, rows: 1 };
   const [above, own] = [cells(row - 1), cells(row)];
@@ -104,6 +104,21 @@ function withGroups(table: Table, row: number, isSaid = false): Header {
           top === row - 1 && bottom === top && right > left && right - left < own.length - 2,
       ));
   return { row, rows: isGroup ? 2 : 1 };
+}
+
+/** True when the row below headings says what several columns below one of them are: “from” and “to” below “Planned”. */
+function isSplit({ rows, merges = [] }: Table, row: number): boolean {
+  const [own, below] = [rows[row] ?? [], rows[row + 1] ?? []];
+  const at = (cells: readonly string[], c: number) => (cells[c] ?? '').trim();
+  if (row + 2 >= rows.length || below.some((c) => c.trim() !== '' && isValue(c.trim()))) return false;
+  // A heading has several columns below it where it is joined over them, or where the next cell is empty.
+  const isShared = (c: number) =>
+    merges.some(
+      ([top, left, bottom, right]) => top === row && bottom === row && left <= c && c <= right && right > left,
+    ) || (at(own, c) === '' ? at(own, c - 1) !== '' : at(own, c + 1) === '' && at(below, c + 1) !== '');
+  const parts = below.flatMap((cell, c) => (cell.trim() !== '' && isShared(c) ? [cell.trim()] : []));
+  const named = parts.filter((p) => KINDS.has(plainHeading(p)) || fieldByHeading(p)).length;
+  return named >= 2 && named >= parts.length / 2;
 }
 
 /** Headings in words of the person's own: a first row of text over columns that hold dates. */

@@ -12,7 +12,7 @@ export interface ProblemGroup {
   /** The different texts, with the rows in which they stand. */
   texts: { text: string; rows: number[]; count: number }[];
   /** What would mend them all: one thing said of the table or column, or another text for each. */
-  mend: 'year' | 'scale' | 'unit' | 'decimal' | 'texts' | null;
+  mend: 'year' | 'month' | 'scale' | 'unit' | 'decimal' | 'texts' | null;
   /** For each text what may be meant by it, where there is just one such thing. */
   suggestion: string | null;
 }
@@ -25,6 +25,7 @@ const LONGEST_TEXT = 300;
 
 const MENDS: Partial<Record<Problem['code'], ProblemGroup['mend']>> = {
   noYear: 'year',
+  openMonth: 'month',
   openPercent: 'scale',
   openUnit: 'unit',
   notADate: 'texts',
@@ -32,6 +33,7 @@ const MENDS: Partial<Record<Problem['code'], ProblemGroup['mend']>> = {
   notADuration: 'texts',
   negativeDuration: 'texts',
   notANumber: 'texts',
+  otherCurrency: 'texts',
   notAPercent: 'texts',
   notYesNo: 'texts',
   notALevel: 'texts',

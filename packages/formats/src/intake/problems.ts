@@ -6,11 +6,13 @@ export interface Problem {
     | 'notADate'
     | 'noYear'
     | 'weekdayDiffers'
+    | 'openMonth'
     | 'openPercent'
     | 'openUnit'
     | 'notADuration'
     | 'negativeDuration'
     | 'notANumber'
+    | 'otherCurrency'
     | 'notAPercent'
     | 'notYesNo'
     | 'notALevel'
@@ -55,6 +57,8 @@ export function problemWords(p: Problem): string {
       return `${v} has no year, and nothing says which one. Until that is said, the cell is left empty.`;
     case 'weekdayDiffers':
       return `${v}: ${p.detail} is another weekday. One of the two is wrong; the cell is left empty.`;
+    case 'openMonth':
+      return `${v} may be a month or one of its days, and the column does not settle it. Until that is said, the cell is left empty.`;
     case 'openPercent':
       return `${v} may be a share of one or a percentage, and the column does not settle it. Until that is said, the cell is left empty.`;
     case 'openUnit':
@@ -65,6 +69,8 @@ export function problemWords(p: Problem): string {
       return `${v} is a negative duration; work takes time forwards. The cell is left empty.`;
     case 'notANumber':
       return `${v} is not a number that its column settles (such as 1250 or 1,250.50); the cell is left empty.`;
+    case 'otherCurrency':
+      return `${v} is in another currency than the other amounts (${p.detail}); a plan has one. The cell is left empty.`;
     case 'notAPercent':
       return `${v} is not a percentage from 0 to 100; the cell is left empty.`;
     case 'notYesNo':

@@ -1,6 +1,9 @@
 import { type CodeField, makeField, makeValue, type Plan } from '@clembo/core';
 import { type Table, UnreadableFile } from '../table/table';
 import { type Intake, type IntakeOptions, readPlan } from './readPlan';
+import type { Problem } from './problems';
+import type { ColumnMap } from './columnMap';
+import { isMoneyField } from './fields';
 import type { IntakePart } from './state';
 
 /** A row of a source: which table among those that were taken in, and its number there. */
@@ -36,7 +39,11 @@ export function readParts(tables: readonly Table[], parts: readonly IntakePart[]
   const calendars = new Map<string, Plan['calendars'][number]>();
   const joint: Pick<Plan, 'activities' | 'links'> = { activities: [], links: [] };
   const baseline: Intake['baseline'] = [];
-  intakes.forEach(({ plan, rowOf, baseline: promised }, k) => {
+  const currency = intakes.map((i) => i.plan.currency).find((c) => c !== null) ?? null;
+  intakes.forEach(({ plan, rowOf, baseline: promised, problems }, k) => {
+    // A plan has one currency: amounts in another are not added to it.
+    const isOther = plan.currency !== null && plan.currency !== currency;
+    if (isOther) problems.push(otherCurrency(tables[parts[k]!.table]!, parts[k]!.map, plan.currency!, currency!));
     const taken = new Set(placeOf.keys());
     const named = new Map<string, string>();
     for (const [ref, row] of rowOf) {
@@ -51,6 +58,7 @@ export function readParts(tables: readonly Table[], parts: readonly IntakePart[]
     for (const a of plan.activities)
       joint.activities.push({
         ...a,
+        ...(isOther && { cost: null, actualCost: null }),
         ref: now(a.ref),
         parent: a.parent === null ? null : now(a.parent),
         // A part that was made with another week keeps it.
@@ -69,6 +77,7 @@ export function readParts(tables: readonly Table[], parts: readonly IntakePart[]
     source: dates === 'computed' ? 'computed' : 'given',
     start: dates === 'computed' ? (options.start ?? null) : null,
     inHours: intakes.some((i) => i.plan.inHours),
+    currency,
     statusDate: intakes.map((i) => i.plan.statusDate).find((d) => d !== null) ?? null,
     calendars: [...calendars.values()],
     codeFields: [...codeFields.values()],
@@ -84,6 +93,15 @@ export function readParts(tables: readonly Table[], parts: readonly IntakePart[]
     rowsRead: sum((i) => i.rowsRead),
     rowsTaken: sum((i) => i.rowsTaken),
   };
+}
+
+/** What is said of the amounts of a table that are in another currency than the plan’s. */
+function otherCurrency(table: Table, map: ColumnMap, own: string, currency: string): Problem {
+  const column = map.columns.findIndex((m) => m.as === 'field' && isMoneyField(m.field));
+  const row = table.firstRow + (map.headerRow ?? 0);
+  const { source, sheet } = table;
+  const heading = map.headings[column] ?? '';
+  return { code: 'otherCurrency', source, sheet, row, column, heading, value: own, detail: currency };
 }
 
 function mergeField(fields: Map<string, CodeField>, f: CodeField): void {

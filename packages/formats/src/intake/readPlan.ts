@@ -24,7 +24,7 @@ import { MOST_IN_A_CELL, readPredecessors } from '../values/predecessors';
 import { guessCalendar } from './calendars';
 import { type CellDates, CellReader, type ColumnTally } from './cells';
 import type { ColumnMap } from './columnMap';
-import type { FieldId } from './fields';
+import { type FieldId, isMoneyField } from './fields';
 import { type ReadKind, readKind } from './kinds';
 import { type OutlineRow, readOutline } from './outline';
 import type { Problem } from './problems';
@@ -158,6 +158,7 @@ export function readPlan(table: Table, map: ColumnMap, options: IntakeOptions): 
     activities,
     links,
     codeFields,
+    currency: cells.columnOf('cost') >= 0 || cells.columnOf('actualCost') >= 0 ? map.currency : null,
   });
   return {
     plan,
@@ -301,9 +302,18 @@ const datesOrNull = (read: CellDates | 'none' | 'notYet' | null): CellDates | nu
   read === null || typeof read === 'string' ? null : read;
 const isSpan = (date: ReadDate): boolean => date.last > date.day;
 
-/** Gives every draft a reference of its own: the one in the table, the outline code, or the number of its row. */
+/** A dotted number before a name. */
+const NUMBER_BEFORE = /^(\d+(?:\.\d+)*)\.?\s+\S/;
+
+/**
+ * Gives every draft a reference of its own: the one in the table, the outline code (in a column, or before the names),
+ * or the number of its row.
+ */
 function nameReferences(drafts: Draft[], cells: CellReader): Map<string, number> {
-  const outlineCodes = drafts.map((d) => cells.text(d, 'outline'));
+  const outlineCodes =
+    cells.columnOf('outline') >= 0
+      ? drafts.map((d) => cells.text(d, 'outline'))
+      : drafts.map((d) => NUMBER_BEFORE.exec(d.name)?.[1] ?? '');
   const byOutline =
     cells.columnOf('ref') < 0 && outlineCodes.every((c) => c !== '') && new Set(outlineCodes).size === drafts.length;
   const hasOwn = drafts.some((d) => d.ref !== '');
@@ -462,7 +472,7 @@ function kindOf(
 function readAmounts(a: Activity, d: Draft, cells: CellReader): void {
   a.percent = cells.percent(d);
   const scaled = (field: FieldId, factor: number, most = Number.MAX_SAFE_INTEGER) => {
-    const value = cells.number(d, field);
+    const value = isMoneyField(field) ? cells.money(d, field) : cells.number(d, field);
     if (value === null) return null;
     const whole = Math.round(value * factor);
     if (Math.abs(whole) <= most) return whole;

@@ -65,6 +65,7 @@ function carriedOver(table: Table, guess: ColumnMap, known: ColumnMap): ColumnMa
       to: known.pick.to,
       without: known.pick.without,
     },
+    currency: known.currency ?? guess.currency,
     statusDay: guess.statusDay,
     // Another file may be of another year.
     year: guess.year,

@@ -1,8 +1,18 @@
 import type { Table } from '../table/table';
-import { decimalEvidence, percentScale, readDuration } from '../values/amounts';
-import { lacksYear, type OrderEvidence, orderEvidence, readDate, readRange, yearsByWeekday } from '../values/dates';
+import { decimalEvidence, percentScale, readDuration, saidOfAmount } from '../values/amounts';
+import {
+  isMonthWithNumber,
+  lacksYear,
+  monthEvidence,
+  type OrderEvidence,
+  orderEvidence,
+  readDate,
+  readRange,
+  yearsByWeekday,
+} from '../values/dates';
+import { currencyOfAll, moneyHeading } from '../values/money';
 import type { ColumnMap, ColumnMeaning, ColumnStyle } from './columnMap';
-import { fieldById, type FieldType, plainHeading } from './fields';
+import { fieldById, type FieldType, isMoneyField, plainHeading } from './fields';
 
 /** What a table means is settled by its columns: each by all of its values, never one by one. */
 
@@ -68,24 +78,28 @@ export function settle(
   headerRow: number | null,
   headings: readonly string[],
   columns: readonly ColumnMeaning[],
-): Pick<ColumnMap, 'dateOrder' | 'durationUnit' | 'shortM' | 'styles' | 'year'> {
+): Pick<ColumnMap, 'currency' | 'dateOrder' | 'durationUnit' | 'shortM' | 'styles' | 'year'> {
   const body = bodyOf(table, { headerRow });
   const dates = datesOf(body, columns);
   const evidence = dates.map(([, values]) => orderEvidence(values));
   const together = togetherOrder(evidence);
   const styles = columns.map((m, c): ColumnStyle => {
     const type = typeOf(m);
+    if (isMoney(m)) return { decimal: markOf(eachValue(body, c)), factor: factorOf(headings[c] ?? '') };
     if (type === 'number') return { decimal: markOf(eachValue(body, c)) };
+    if (type === 'date' && [...eachValue(body, c)].some(isMonthWithNumber))
+      return { behindMonth: monthEvidence(eachValue(body, c)) };
     if (type === 'percent') return { scale: percentScale(eachValue(body, c)) };
     return {};
   });
   // Columns that each are clear in themselves may differ from one another.
   if (together === 'mixed' && !evidence.includes('mixed') && dates.every(([, values]) => values.size > 1))
-    dates.forEach(([c], k) => (styles[c] = { order: settledOrder(evidence[k]!) }));
+    dates.forEach(([c], k) => (styles[c] = { ...styles[c], order: settledOrder(evidence[k]!) }));
   const apart = dates.map(([c]) => styles[c]!.order);
   const dateOrder = settledOrder(together) ?? (apart.every((o) => o) ? (apart[0] ?? null) : null);
   const durations = columns.findIndex((m) => m.as === 'field' && m.field === 'duration');
   return {
+    currency: currencyOf(body, headings, columns),
     dateOrder,
     durationUnit: unitByHeading(headings[durations] ?? ''),
     shortM: meaningOfM(body, columns, dateOrder),
@@ -98,6 +112,27 @@ export function settle(
     ),
   };
 }
+
+const isMoney = (m: ColumnMeaning): boolean => m.as === 'field' && isMoneyField(m.field);
+
+/** A scale in the heading holds for all of the column; null where it says none. */
+function factorOf(heading: string): 1e3 | 1e6 | null {
+  const { factor } = moneyHeading(heading);
+  return factor === 1e3 || factor === 1e6 ? factor : null;
+}
+
+/** The currency of all amounts, which say it themselves or by their heading. */
+const currencyOf = (body: string[][], headings: readonly string[], columns: readonly ColumnMeaning[]): string | null =>
+  currencyOfAll(
+    columns.flatMap((m, c) => {
+      if (!isMoney(m)) return [];
+      const usual = moneyHeading(headings[c] ?? '').currencies;
+      return [...eachValue(body, c)].map((text) => {
+        const { currencies } = saidOfAmount(text);
+        return currencies.length > 0 ? currencies : usual;
+      });
+    }),
+  );
 
 function markOf(values: Iterable<string>): '.' | ',' | null {
   const evidence = decimalEvidence(values);

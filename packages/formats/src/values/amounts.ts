@@ -1,5 +1,6 @@
 import { type CalendarSpec, minutesPerUnit } from '@clembo/core';
 import { NONE_WORDS, NOT_YET } from './calendarWords';
+import { moneyWord, scaleWord } from './money';
 
 /** A duration or lag as written: an amount and its unit. Elapsed units ignore calendars. */
 export interface ReadDuration {
@@ -110,22 +111,10 @@ export const toMinutes = (d: ReadDuration, calendar: CalendarSpec): number =>
 /** What a number says of itself: a value, two values between which the column has to decide, or nothing. */
 type NumberForm = { value: number } | { grouped: number; decimal: number; mark: DecimalMark } | null;
 
-const MONEY = /^(?:[€$£¥]|(?:us|au|ca|nz|hk)\$|eur|usd|gbp|chf|sek|nok|dkk|pln|czk|euros?|fr\.?|r\$|kr\.?|zł)$/i;
-const SCALES: ReadonlyMap<string, number> = new Map([
-  ['k', 1e3],
-  ['tsd', 1e3],
-  ['tausend', 1e3],
-  ['mio', 1e6],
-  ['mill', 1e6],
-  ['million', 1e6],
-  ['millionen', 1e6],
-  ['mn', 1e6],
-  ['bn', 1e9],
-  ['mrd', 1e9],
-]);
-
 /** The number of a text, its scale and whether it is money; null where anything else stands beside it. */
-function numberParts(text: string): { digits: string; sign: number; scale: number; money: boolean } | null {
+function numberParts(
+  text: string,
+): { digits: string; sign: number; scale: number; money: boolean; currencies: readonly string[] } | null {
   let t = text.trim().replace(/[\u00a0\u202f\u2009]/g, ' ');
   let sign = 1;
   const bracket = /^(\D{0,6})\((.+)\)(\D{0,6})$/.exec(t);
@@ -137,23 +126,21 @@ function numberParts(text: string): { digits: string; sign: number; scale: numbe
   if (!m) return null;
   if ([m[2], m[5]].some((s) => s === '-' || s === '−')) sign = -sign;
   let money = false;
+  let currencies: readonly string[] = [];
   let scale = 1;
   for (const word of [m[1], m[3], m[6]].flatMap((w) => (w ?? '').trim().split(/\s+/))) {
     if (word === '') continue;
-    const glued = /^(k|m)?([€$£])$/i.exec(word);
-    const plain = word.replace(/\.$/, '').toLowerCase();
-    if (MONEY.test(word)) money = true;
-    else if (glued?.[1]) {
+    const named = moneyWord(word);
+    const scaled = scaleWord(word);
+    if (named) {
       money = true;
-      scale *= glued[1].toLowerCase() === 'k' ? 1e3 : 1e6;
-    } else if (plain === 't€') {
-      money = true;
-      scale *= 1e3;
-    } else if (SCALES.has(plain)) scale *= SCALES.get(plain)!;
-    else if (plain === 'm' && (word === 'M' || /[€$£]/.test(text))) scale *= 1e6;
+      if (currencies.length === 0) currencies = named.currencies;
+      scale *= named.factor;
+    } else if (scaled !== null) scale *= scaled;
+    else if (/^m\.?$/i.test(word) && (word === 'M' || /[€$£]/.test(text))) scale *= 1e6;
     else return null;
   }
-  return { digits: m[4]!.trim(), sign, scale, money };
+  return { digits: m[4]!.trim(), sign, scale, money, currencies };
 }
 
 function formOf(text: string): NumberForm {
@@ -212,6 +199,12 @@ export function readNumber(
   if ('value' in form) return form.value;
   if (decimal === null) return open === 'decimal' ? form.decimal : null;
   return form.mark === decimal ? form.decimal : form.grouped;
+}
+
+/** What an amount says of itself beside its number: the currencies that it may be in, and whether it carries a scale. */
+export function saidOfAmount(text: string): { currencies: readonly string[]; isScaled: boolean } {
+  const parts = text.length > LONGEST ? null : numberParts(text);
+  return { currencies: parts?.currencies ?? [], isScaled: parts !== null && parts.scale !== 1 };
 }
 
 /** What a column of numbers says about its decimal mark. */

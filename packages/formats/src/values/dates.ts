@@ -9,6 +9,8 @@ export interface DateStyle {
   order: DateOrder;
   /** The year of dates that are written without one; null where nobody has said it. */
   year?: number | null;
+  /** What two figures behind a month are (“Apr-26”); null where that is open. */
+  behindMonth?: 'year' | 'day' | null;
 }
 
 /** A date that was read. */
@@ -154,7 +156,7 @@ function readDay(text: string, how: DateStyle): number | null {
     const [a, b] = [Number(short[1]), Number(short[3])];
     return how.order === 'mdy' ? dayIfReal(String(how.year), a, b) : dayIfReal(String(how.year), b, a);
   }
-  return readNamedMonth(text, how.year ?? null);
+  return readNamedMonth(text, how);
 }
 
 /** Words of a date with a month in words; null where something else stands among them. */
@@ -175,7 +177,7 @@ function datePieces(text: string): { month: number; monthAt: number; numbers: st
   return { month, monthAt, numbers, part };
 }
 
-function readNamedMonth(text: string, year: number | null): number | null {
+function readNamedMonth(text: string, { year = null, behindMonth }: DateStyle): number | null {
   const pieces = datePieces(text);
   if (!pieces || pieces.month === 0 || pieces.part !== null) return null;
   const { month, numbers, monthAt } = pieces;
@@ -184,7 +186,7 @@ function readNamedMonth(text: string, year: number | null): number | null {
     return first!.length > 2 ? dayIfReal(first!, month, Number(second)) : dayIfReal(second!, month, Number(first));
   }
   // A day before its month has its year elsewhere; a number behind a month may be either.
-  const isDay = numbers.length === 1 && first!.length <= 2 && monthAt === 1;
+  const isDay = numbers.length === 1 && first!.length <= 2 && (monthAt === 1 || behindMonth === 'day');
   return isDay && year !== null ? dayIfReal(String(year), month, Number(first)) : null;
 }
 
@@ -195,8 +197,58 @@ const HALF = /^(?:h\s?([12])|([12])\.?\s?(?:halbjahr|half|semestre|semester))[\s
 const WEEK = /^(?:w|wk|week|kw|woche|semaine|sem|s|semana|settimana|week)\.?\s?(\d{1,2})[\s/'’.,-]*(\d{4}|\d{2})?$/i;
 const WEEK_LATE = /^(\d{4})[\s/-]*(?:w|wk|kw)\s?(\d{1,2})$/i;
 
+/** A week that is said by the day on which it begins or ends. */
+const WEEK_FROM =
+  /^(?:w\/c|wc|w\/b|week (?:commencing|beginning|of|starting|van|vanaf)|woche (?:ab|vom)|semaine du|semana del?|settimana del)\s+/i;
+const WEEK_TO = /^(?:w\/e|week (?:ending|to)|woche bis)\s+/i;
+
+/** Two figures behind a month in words, which may be a day or a year; with an apostrophe they are a year. */
+const BEHIND_MONTH = /^(\p{L}+)\.?[\s-]*(['’]?)(\d{2})$/u;
+
+/** True for a month in words with two figures behind it that may be a day or a year. */
+export function isMonthWithNumber(text: string): boolean {
+  const [, word, apostrophe] = BEHIND_MONTH.exec(text.trim()) ?? [];
+  return word !== undefined && apostrophe === '' && MONTHS.has(word.toLowerCase());
+}
+
+/** Numbers behind months that are at most so many different ones, in at least so many cells, are years. */
+const FEW_YEARS = 3;
+const ENOUGH_MONTHS = 4;
+
+/** What two figures behind a month are in a column; null where its values leave it open. */
+export function monthEvidence(values: Iterable<string>): 'year' | 'day' | null {
+  const numbers = new Map<number, Set<string>>();
+  const years = new Set<number>();
+  let cells = 0;
+  for (const value of values) {
+    const text = value.trim();
+    if (isMonthWithNumber(text)) {
+      const [, word, , figures] = BEHIND_MONTH.exec(text)!;
+      const number = Number(figures);
+      numbers.set(number, (numbers.get(number) ?? new Set()).add(word!.toLowerCase()));
+      cells++;
+    } else for (const m of text.matchAll(/(?<!\d)(?:19|20)(\d{2})(?!\d)/g)) years.add(Number(m[1]));
+  }
+  const all = [...numbers.keys()];
+  if (cells === 0) return null;
+  if (all.some((n) => n > 31 || n === 0)) return 'year';
+  // The same few numbers behind one month after the other, or behind those that others name as their year.
+  if (all.every((n) => years.has(n))) return 'year';
+  const inARow = all.toSorted((a, b) => a - b).every((n, k, list) => k === 0 || n === list[k - 1]! + 1);
+  const months = new Set([...numbers.values()].flatMap((words) => [...words])).size;
+  if (cells >= ENOUGH_MONTHS && all.length <= FEW_YEARS && inARow && months >= all.length + 2) return 'year';
+  return all.length > FEW_YEARS && !inARow ? 'day' : null;
+}
+
 /** A span of days that is said by a quarter, half, week, month, year, or a part of a month or year. */
 function readVague(text: string, how: DateStyle): DaySpan | null {
+  for (const [words, first] of [
+    [WEEK_FROM, 0],
+    [WEEK_TO, -6],
+  ] as const) {
+    const day = words.test(text) ? readDay(text.replace(words, ''), how) : null;
+    if (day !== null) return { day: day + first, last: day + first + 6 };
+  }
   const yearOf = (written: string | undefined) => (written ? fullYear(written) : (how.year ?? null));
   const months = (year: number | null, first: number, count: number): DaySpan | null =>
     year === null || !isUsableDay(dayFromCivil(year, 1, 1))
@@ -224,7 +276,9 @@ function readVague(text: string, how: DateStyle): DaySpan | null {
   if (!pieces || pieces.numbers.length > 1) return null;
   const written = pieces.numbers[0];
   // “Mar 26” may be a day or a year.
-  if (written !== undefined && written.length !== 4) return null;
+  const isYear = BEHIND_MONTH.exec(text)?.[2] || how.behindMonth === 'year';
+  if (written !== undefined && written.length !== 4 && !(written.length === 2 && isYear && pieces.monthAt === 0))
+    return null;
   const year = yearOf(written);
   if (pieces.month === 0) {
     if (written === undefined) return null;

@@ -1,5 +1,5 @@
 'use client';
-import { type ColumnStyle, type DerivedColumn, fieldById } from '@clembo/formats/columns';
+import { type ColumnMap, type ColumnStyle, type DerivedColumn, fieldById, isMoneyField } from '@clembo/formats/columns';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { ChevronRight } from 'lucide-react';
 import { useState } from 'react';
@@ -88,55 +88,94 @@ function Examples({ intake, column }: Of) {
 
 const Section = 'mt-3 border-t border-line pt-2.5';
 
-/** Choices of how the values are written, where the field has some. */
-function Styles({ intake, column }: Of) {
-  const { map, changeMap } = intake;
-  const meaning = map.columns[column]!;
-  const type = meaning.as === 'field' ? fieldById(meaning.field)?.type : undefined;
-  const style = map.styles[column] ?? {};
-  const set = (change: ColumnStyle) => {
-    const styles = map.columns.map((_, c) => (c === column ? { ...style, ...change } : (map.styles[c] ?? {})));
-    changeMap({ styles });
-  };
-  const choices: [title: string, options: [words: string, is: boolean, change: ColumnStyle][]] | null =
-    type === 'percent'
-      ? [
+type Choice = [title: string, options: [words: string, is: boolean, change: ColumnStyle][]];
+
+/** How the values of a field may be written, beside what holds now. */
+function choicesFor(field: string, style: ColumnStyle, order: ColumnMap['dateOrder']): Choice[] {
+  switch (fieldById(field)?.type) {
+    case 'percent':
+      return [
+        [
           'A number up to 1 is',
           [
             ['a share: 0.45 is 45 %', style.scale === 'fraction', { scale: 'fraction' }],
             ['a percentage: 0.45 is 0.45 %', style.scale === 'percent', { scale: 'percent' }],
           ],
-        ]
-      : type === 'number'
-        ? [
-            'Decimals stand behind',
-            [
-              ['a point: 1,234.5', style.decimal === '.', { decimal: '.' }],
-              ['a comma: 1.234,5', style.decimal === ',', { decimal: ',' }],
-            ],
-          ]
-        : type === 'date'
+        ],
+      ];
+    case 'number':
+      return [
+        [
+          'Decimals stand behind',
+          [
+            ['a point: 1,234.5', style.decimal === '.', { decimal: '.' }],
+            ['a comma: 1.234,5', style.decimal === ',', { decimal: ',' }],
+          ],
+        ],
+        ...(isMoneyField(field)
           ? [
-              'Dates of this column',
               [
-                ['day before month', (style.order ?? map.dateOrder) === 'dmy', { order: 'dmy' }],
-                ['month before day', (style.order ?? map.dateOrder) === 'mdy', { order: 'mdy' }],
-                ['year, month, day', (style.order ?? map.dateOrder) === 'ymd', { order: 'ymd' }],
-              ],
+                'A number without a scale is in',
+                [
+                  ['units', (style.factor ?? 1) === 1, { factor: 1 }],
+                  ['thousands: 12 is 12,000', style.factor === 1e3, { factor: 1e3 }],
+                  ['millions: 12 is 12,000,000', style.factor === 1e6, { factor: 1e6 }],
+                ],
+              ] satisfies Choice,
             ]
-          : null;
-  if (!choices) return null;
-  return (
-    <fieldset className={Section}>
-      <legend className="sr-only">{choices[0]}</legend>
-      <p className="text-soft">{choices[0]}</p>
-      {choices[1].map(([words, is, change]) => (
+          : []),
+      ];
+    case 'date': {
+      const own = style.order ?? order;
+      return [
+        [
+          'Dates of this column',
+          [
+            ['day before month', own === 'dmy', { order: 'dmy' }],
+            ['month before day', own === 'mdy', { order: 'mdy' }],
+            ['year, month, day', own === 'ymd', { order: 'ymd' }],
+          ],
+        ],
+        // Where a month has a number behind it.
+        ...(style.behindMonth === undefined
+          ? []
+          : [
+              [
+                'The number in “Apr-26” is',
+                [
+                  ['the year: April 2026', style.behindMonth === 'year', { behindMonth: 'year' }],
+                  ['the day: 26 April', style.behindMonth === 'day', { behindMonth: 'day' }],
+                ],
+              ] satisfies Choice,
+            ]),
+      ];
+    }
+    default:
+      return [];
+  }
+}
+
+/** Choices of how the values are written, where the field has some. */
+function Styles({ intake, column }: Of) {
+  const { map, changeMap } = intake;
+  const meaning = map.columns[column]!;
+  if (meaning.as !== 'field') return null;
+  const style = map.styles[column] ?? {};
+  const set = (change: ColumnStyle) => {
+    const styles = map.columns.map((_, c) => (c === column ? { ...style, ...change } : (map.styles[c] ?? {})));
+    changeMap({ styles });
+  };
+  return choicesFor(meaning.field, style, map.dateOrder).map(([title, options]) => (
+    <fieldset key={title} className={Section}>
+      <legend className="sr-only">{title}</legend>
+      <p className="text-soft">{title}</p>
+      {options.map(([words, is, change]) => (
         <label key={words} className="flex items-center gap-2 py-0.5">
           <input type="radio" checked={is} onChange={() => set(change)} className="accent-kelp" /> {words}
         </label>
       ))}
     </fieldset>
-  );
+  ));
 }
 
 /** Rows with some of the values only. */

@@ -82,6 +82,15 @@ function Mending({ group, intake }: { group: ProblemGroup; intake: Intake }) {
   switch (group.mend) {
     case 'year':
       return <Year onSay={(year) => changeMap({ year })} />;
+    case 'month':
+      return (
+        <Choices
+          options={[
+            ['The number is the year: Apr-26 is April 2026', () => style({ behindMonth: 'year' })],
+            ['The number is the day: Apr-26 is 26 April', () => style({ behindMonth: 'day' })],
+          ]}
+        />
+      );
     case 'scale':
       return (
         <Choices

@@ -1,8 +1,10 @@
-import type { ColumnMap } from '@clembo/formats/columns';
+import { type ColumnMap, CURRENCIES, isMoneyField } from '@clembo/formats/columns';
 import { isoDate } from '@clembo/core';
 import { DayField, dayOfField } from '@/ui/DayField';
 import { Pick } from '@/ui/Pick';
 import type { Intake } from './useIntake';
+
+const currencies = new Intl.DisplayNames('en-GB', { type: 'currency' });
 
 /** How the table that is seen is read, as a line whose parts can be changed. */
 export function ReadingLine({ intake }: { intake: Intake }) {
@@ -67,6 +69,18 @@ export function ReadingLine({ intake }: { intake: Intake }) {
             ['reference', 'references'],
           ]}
           onChange={(v) => changeMap({ predecessorsBy: v as ColumnMap['predecessorsBy'] })}
+        />
+      )}
+      {map.columns.some((m) => m.as === 'field' && isMoneyField(m.field)) && (
+        <Pick
+          label="Amounts in"
+          value={map.currency ?? 'none'}
+          options={[
+            ['none', 'no currency of their own'],
+            ...CURRENCIES.map((code): [string, string] => [code, `${code}: ${currencies.of(code)}`]),
+          ]}
+          shown={(title) => title.split(':')[0]!}
+          onChange={(v) => changeMap({ currency: v === 'none' ? null : v })}
         />
       )}
       <label className="flex items-center gap-2">
