@@ -1,6 +1,6 @@
 import type { Table } from '../table/table';
 import { readNumber } from '../values/amounts';
-import { readDate } from '../values/dates';
+import { isMonthWithNumber, readDate } from '../values/dates';
 import { fieldByHeading, plainHeading } from './fields';
 import { DRAWN_START } from './grid';
 import { needsYear } from './settle';
@@ -130,7 +130,9 @@ function textRowAboveDates(table: Table): number | null {
     const values = rest.map((row) => (row[c] ?? '').trim()).filter((v) => v !== '');
     return (
       values.length > 0 &&
-      values.filter((v) => readDate(v, 'dmy') || readDate(v, 'mdy') || needsYear(v, 'dmy')).length > values.length / 2
+      values.filter((v) => readDate(v, 'dmy') || readDate(v, 'mdy') || needsYear(v, 'dmy') || isMonthWithNumber(v))
+        .length >
+        values.length / 2
     );
   });
   return dated ? first : null;

@@ -35,7 +35,7 @@ export function PlanSketch({ id, intake }: { id: string; intake: Intake }) {
         <ul className="mt-2 space-y-0.5 text-[14px]">
           {counts.undated > 0 && (
             <li className="text-madder">
-              {many(counts.undated, 'row has', 'rows have')} no date: they wait in the tray
+              {many(counts.undated, 'row has no date: it waits', 'rows have no date: they wait')} in the tray
             </li>
           )}
           {counts.vague > 0 && (
