@@ -741,6 +741,7 @@ export const TABLE_FIELDS = [
     'Responsible',
     'people',
     'responsible',
+    'resp',
     'owner',
     'assigned to',
     'lead',
@@ -1026,6 +1027,7 @@ const isUnit = (word: string): boolean => UNITS.has(word) || moneyWord(word) !==
 /** The field that a heading names, if it names one; units and currencies behind it are passed over. */
 export function fieldByHeading(heading: string): TableField | undefined {
   if (heading.length > 100) return undefined;
+  if (/^\s*[#№]\s*$/.test(heading)) return BY_ID.get('ref');
   const plain = plainHeading(heading);
   const whole = BY_HEADING.get(plain);
   if (whole) return whole;

@@ -1,6 +1,6 @@
 import { isoDate } from '@clembo/core';
 import type { Table } from '../table/table';
-import { readDate } from '../values/dates';
+import { monthEvidence, readDate } from '../values/dates';
 
 /** A calendar that is drawn in cells: columns that stand for spans of days. Positions count from 0. */
 interface Grid {
@@ -9,7 +9,7 @@ interface Grid {
 }
 
 /** So many columns of spans in a row make a calendar. */
-const FEWEST = 5;
+const FEWEST = 4;
 const LOOKED_AT = 15;
 const MONTH_NAMES = /^\p{L}{3,9}\.?$/u;
 
@@ -67,13 +67,14 @@ function findGrid(table: Table): Grid | null {
 function spansOf(table: Table, r: number): Grid['columns'] | null {
   const row = table.rows[r]!;
   const spans: Grid['columns'] = [];
+  const behindMonth = monthEvidence(row);
   let year: number | null = null;
   for (let c = 0; c < row.length; c++) {
     const text = row[c]!.trim();
     const above = yearAbove(table, r, c);
     if (above !== null && above !== year && spans.length === 0) year = above;
     else if (above !== null) year = above;
-    const read = spanOf(text, year);
+    const read = spanOf(text, year, behindMonth);
     if (!read) {
       if (spans.length >= FEWEST) break;
       spans.length = 0;
@@ -84,7 +85,7 @@ function spansOf(table: Table, r: number): Grid['columns'] | null {
     // Months without a year go on into the next one.
     if (last && span.day <= last.day && above === null && year !== null) {
       year++;
-      span = spanOf(text, year) ?? span;
+      span = spanOf(text, year, behindMonth) ?? span;
     }
     if (last && span.day <= last.day) return null;
     spans.push({ column: c, day: span.day, last: span.last });
@@ -97,9 +98,13 @@ function spansOf(table: Table, r: number): Grid['columns'] | null {
   return spans;
 }
 
-function spanOf(text: string, year: number | null): { day: number; last: number } | null {
+function spanOf(
+  text: string,
+  year: number | null,
+  behindMonth: ReturnType<typeof monthEvidence>,
+): { day: number; last: number } | null {
   if (text === '' || /^\d+$/.test(text)) return null;
-  const read = readDate(text, { order: 'dmy', year });
+  const read = readDate(text, { order: 'dmy', year, behindMonth });
   if (read) return read;
   return MONTH_NAMES.test(text) && year !== null ? readDate(`${text} ${year}`, 'dmy') : null;
 }

@@ -46,6 +46,7 @@ function guessWith(table: Table, header: Header | null): { map: ColumnMap; reaso
   const body = bodyOf(table, { headerRow });
   const samples = headings.map((_, c) => filled(body, c, SAMPLE));
   const meanings = headings.map((heading, c) => meaningByHeading(heading, samples[c]!));
+  namesNotReferences(meanings, samples);
   keepOneColumnEach(meanings, headings, samples);
   const reasons = datesByValues(meanings, samples, body, headerRow === null);
   reasons.push(...placesByValues(meanings, headings, samples));
@@ -85,7 +86,9 @@ function guessWith(table: Table, header: Header | null): { map: ColumnMap; reaso
 
 /** A heading that is itself a day, week or month. */
 const isSpanHeading = (heading: string): boolean =>
-  readDate(heading, { order: 'dmy', year: 2026 }) !== null || MONTHS.has(heading.toLowerCase().replace(/\.$/, ''));
+  isMonthWithNumber(heading) ||
+  readDate(heading, { order: 'dmy', year: 2026 }) !== null ||
+  MONTHS.has(heading.toLowerCase().replace(/\.$/, ''));
 
 const isDate = (v: string): boolean =>
   readDate(v, 'dmy') !== null ||
@@ -139,6 +142,14 @@ function valuesFit(field: TableField, values: string[]): boolean {
     default:
       return true;
   }
+}
+
+/** Where nothing else is called a name, words under “Item” are names and not references. */
+function namesNotReferences(meanings: ColumnMeaning[], samples: string[][]): void {
+  if (meanings.some((m) => m.as === 'field' && m.field === 'name')) return;
+  const isWords = (v: string) => /\p{L}{3}/u.test(v) && !/\d/.test(v);
+  const at = meanings.findIndex((m, c) => m.as === 'field' && m.field === 'ref' && shareOf(samples[c]!, isWords) > 0.5);
+  if (at >= 0) meanings[at] = { as: 'field', field: 'name' };
 }
 
 /** Of several columns for one field the one that holds more keeps it; else the one whose heading comes first for it. */
