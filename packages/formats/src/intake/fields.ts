@@ -1,4 +1,4 @@
-import { moneyWord, scaleWord } from '../values/money';
+import { isMoneyUnit } from '../values/money';
 
 /** How the cells of a field are read. */
 export type FieldType =
@@ -436,6 +436,10 @@ export const TABLE_FIELDS = [
     'done',
     'fortschritt',
     '% done',
+    'activity % complete',
+    'physical % complete',
+    '% av',
+    '% avancement',
     'percent done',
     'progress %',
     '% progress',
@@ -1018,11 +1022,11 @@ export const isMoneyField = (id: string): boolean => id === 'cost' || id === 'ac
 
 /** Units that headings carry behind their name. */
 const UNITS = new Set(
-  `d day days wd working week weeks wk wks w hour hours hr hrs h month months mon mons tag tage at woche wochen wo std
+  `d day days wd j jr jrs ht ttc netto brutto net gross working week weeks wk wks w hour hours hr hrs h month months mon mons tag tage at woche wochen wo std
   stunden jour jours semaine semaines heure heures dia dias semana semanas hora horas giorni settimane ore dagen weken
-  uren m km % in 000 '000 000s thousand thousands million millions`.split(/\s+/),
+  uren m km % in`.split(/\s+/),
 );
-const isUnit = (word: string): boolean => UNITS.has(word) || moneyWord(word) !== null || scaleWord(word) !== null;
+const isUnit = (word: string): boolean => UNITS.has(word) || isMoneyUnit(word);
 
 /** The field that a heading names, if it names one; units and currencies behind it are passed over. */
 export function fieldByHeading(heading: string): TableField | undefined {

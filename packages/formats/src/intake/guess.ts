@@ -4,7 +4,7 @@ import { readDuration, readNumber, readPercent, readYesNo, saysNothing } from '.
 import { MONTHS } from '../values/calendarWords';
 import { isMonthWithNumber, readDate, readRange } from '../values/dates';
 import type { ColumnMap, ColumnMeaning } from './columnMap';
-import { type FieldId, fieldByHeading, fieldById, headingRank, type TableField } from './fields';
+import { type FieldId, fieldByHeading, fieldById, headingRank, plainHeading, type TableField } from './fields';
 import { DRAWN_START, isMark } from './grid';
 import { findHeader, findStatusDate, type Header, headerAt, headingsOf } from './header';
 import { readKind } from './kinds';
@@ -51,6 +51,8 @@ function guessWith(table: Table, header: Header | null): { map: ColumnMap; reaso
   const reasons = datesByValues(meanings, samples, body, headerRow === null);
   reasons.push(...placesByValues(meanings, headings, samples));
   if (headerRow === null) referenceByValues(meanings, samples);
+  referenceByPredecessors(meanings, samples);
+  hoursAreLengths(meanings, headings);
   nameFallback(meanings, samples);
   let codes = 0;
   const isDrawn = headings.includes(DRAWN_START);
@@ -248,6 +250,36 @@ function referenceByValues(meanings: ColumnMeaning[], samples: string[][]): void
   if (ref >= 0) meanings[ref] = { as: 'field', field: 'ref' };
 }
 
+/** Without a column that is called one, that is the reference which predecessors name. */
+function referenceByPredecessors(meanings: ColumnMeaning[], samples: string[][]): void {
+  const at = (field: FieldId) => meanings.findIndex((m) => m.as === 'field' && m.field === field);
+  const preds = at('predecessors');
+  if (preds < 0 || at('ref') >= 0 || at('outline') >= 0) return;
+  const named = samples[preds]!.flatMap((v) => v.split(/[,;\n]/)).map((v) => v.trim().toLowerCase());
+  const ref = samples.findIndex((values, c) => {
+    if (meanings[c]!.as !== 'skip' || values.length < 2) return false;
+    const own = new Set(values.map((v) => v.toLowerCase()));
+    // A list of places counts itself: it is not needed to tell rows apart.
+    if (own.size < values.length || values.every((v, k) => v === String(k + 1))) return false;
+    const found = named.filter(
+      (v) => own.has(v) || [...v.matchAll(/[^\p{L}\d]|(?<=\d)(?=\p{L})/gu)].some((m) => own.has(v.slice(0, m.index))),
+    );
+    return found.length > named.length / 2;
+  });
+  if (ref >= 0) meanings[ref] = { as: 'field', field: 'ref' };
+}
+
+/** Where a table has one date and no other length, “Hours” are how long the work takes. */
+function hoursAreLengths(meanings: ColumnMeaning[], headings: string[]): void {
+  const has = (field: FieldId) => meanings.some((m) => m.as === 'field' && m.field === field);
+  if (!has('start') || has('finish') || has('duration')) return;
+  const at = meanings.findIndex(
+    (m, c) => m.as === 'field' && m.field === 'effort' && HOURS.has(plainHeading(headings[c]!)),
+  );
+  if (at >= 0) meanings[at] = { as: 'field', field: 'duration' };
+}
+const HOURS = new Set(['hours', 'stunden', 'heures', 'horas', 'ore', 'uren']);
+
 /** A table without a column for names takes the free column with the longest texts. */
 function nameFallback(meanings: ColumnMeaning[], samples: string[][]): void {
   if (meanings.some((m) => m.as === 'field' && m.field === 'name')) return;
@@ -301,7 +333,8 @@ function predecessorsBy(
   }));
   const all = named.flatMap((n) => n.numbers);
   if (all.length === 0) return 'reference';
-  const refs = ref < 0 ? null : new Set(table.rows.slice(first).map((cells) => (cells[ref] ?? '').trim()));
+  const plain = (text: string) => text.trim().replace(/^0+(?=\d+$)/, '');
+  const refs = ref < 0 ? null : new Set(table.rows.slice(first).map((cells) => plain(cells[ref] ?? '')));
   if (refs && all.filter((n) => refs.has(String(n))).length >= all.length / 2) return 'reference';
   if (refs && named.some((n) => /[a-z]/i.test(rows[n.i]!.cells[preds] ?? '') && n.numbers.length === 0))
     return 'reference';

@@ -252,7 +252,7 @@ function readDraft(at: TableRow, cells: CellReader): Draft {
     cells.count(column, text, 'read');
     notes.push(`${name}: ${text}`);
   }
-  const rawName = line[cells.columnOf('name')] ?? '';
+  const blanksBefore = (field: FieldId) => /^\s*/.exec(line[cells.columnOf(field)] ?? '')![0].length;
   // A section may stand in any column.
   const isSection = at.kind === 'section';
   let name = cells.text(at, 'name') || (isSection ? line.find((c) => c.trim() !== '')!.trim() : '');
@@ -268,7 +268,8 @@ function readDraft(at: TableRow, cells: CellReader): Draft {
     line,
     ref,
     name,
-    indent: rawName.length - rawName.trimStart().length,
+    // Where names stand in a line, references may be set in.
+    indent: blanksBefore('name') || blanksBefore('ref'),
     isSection,
     ...dates,
     duration: cells.duration(at, 'duration'),
@@ -460,6 +461,7 @@ function kindOf(
   }
   if (cells.yesNo(d, 'milestone')) return milestone;
   if (d.duration) return d.duration.amount === 0 ? milestone : 'activity';
+  if ((a.effort ?? 0) > 0) return 'activity';
   // A quantity at a daily output, or a way at a rate, is work, whose length is not said.
   if ((daysByRate(a) ?? 0) > 0) return 'activity';
   const dates = (d.start ? 1 : 0) + (d.finish ? 1 : 0);
@@ -572,7 +574,15 @@ function referenceFinder(
   rowOf: ReadonlyMap<string, number>,
   by: ColumnMap['predecessorsBy'],
 ): (said: string) => string | undefined {
-  if (by === 'reference') return (said) => (rowOf.has(said) ? said : undefined);
+  if (by === 'reference') {
+    // A spreadsheet takes zeros away: 1 is 01 where that is the only one.
+    const byNumber = new Map<string, string | undefined>();
+    for (const ref of rowOf.keys()) {
+      const plain = /^\d+$/.test(ref) ? ref.replace(/^0+(?=\d)/, '') : null;
+      if (plain !== null) byNumber.set(plain, byNumber.has(plain) ? undefined : ref);
+    }
+    return (said) => (rowOf.has(said) ? said : byNumber.get(said.replace(/^0+(?=\d)/, '')));
+  }
   const named = new Map(drafts.map((d, i) => [String(by === 'row' ? d.row : i + 1), d.ref]));
   return (said) => named.get(said);
 }

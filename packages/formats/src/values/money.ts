@@ -79,6 +79,13 @@ export const scaleWord = (word: string): number | null => SCALES.get(word.toLowe
 const THOUSANDS = /^['’]?000s?$|^(?:thousands?|milliers?|miles|migliaia|duizend(?:en)?|milhares)$/i;
 const MILLIONS = /^(?:millions|millones|milioni|miljoen|milhões)$/i;
 
+/** How many units a word for thousands or millions stands for; null for any other word. */
+const manyWord = (word: string): number | null => (THOUSANDS.test(word) ? 1e3 : MILLIONS.test(word) ? 1e6 : null);
+
+/** Whether a word says the currency or the scale of amounts. */
+export const isMoneyUnit = (word: string): boolean =>
+  moneyWord(word) !== null || scaleWord(word) !== null || manyWord(word) !== null;
+
 /** What the heading of a column of money says of all its amounts: “Budget (k€)”, “Cost, £ '000”, “Kosten in Mio. EUR”. */
 export function moneyHeading(heading: string): MoneyWord {
   let [currencies, factor]: [readonly string[], number] = [[], 1];
@@ -87,8 +94,8 @@ export function moneyHeading(heading: string): MoneyWord {
     const [, symbol, zeros] = /^(\D+?)(['’]?000s?)$/.exec(word) ?? [];
     const money = moneyWord(symbol ?? word);
     if (money && currencies.length === 0) currencies = money.currencies;
-    factor *= money?.factor ?? scaleWord(word) ?? 1;
-    factor *= THOUSANDS.test(zeros ?? word) ? 1e3 : MILLIONS.test(word) && scaleWord(word) === null ? 1e6 : 1;
+    factor *= money?.factor ?? scaleWord(word) ?? manyWord(word) ?? 1;
+    if (zeros !== undefined) factor *= manyWord(zeros) ?? 1;
   }
   return { currencies, factor };
 }
