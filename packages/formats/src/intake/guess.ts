@@ -255,7 +255,10 @@ function referenceByPredecessors(meanings: ColumnMeaning[], samples: string[][])
   const at = (field: FieldId) => meanings.findIndex((m) => m.as === 'field' && m.field === field);
   const preds = at('predecessors');
   if (preds < 0 || at('ref') >= 0 || at('outline') >= 0) return;
-  const named = samples[preds]!.flatMap((v) => v.split(/[,;\n]/)).map((v) => v.trim().toLowerCase());
+  const named = samples[preds]!.filter((v) => v.length <= LONGEST_NAME)
+    .flatMap((v) => v.split(/[,;\n]/))
+    .map((v) => v.trim().toLowerCase())
+    .slice(0, SAMPLE);
   const ref = samples.findIndex((values, c) => {
     if (meanings[c]!.as !== 'skip' || values.length < 2) return false;
     const own = new Set(values.map((v) => v.toLowerCase()));

@@ -103,9 +103,9 @@ export function moneyHeading(heading: string): MoneyWord {
 /** The one currency of amounts that name some each: what most of them may be in; null where none names any. */
 export function currencyOfAll(said: Iterable<readonly string[]>): string | null {
   const counts = new Map<string, number>();
-  let sure = new Set<string>();
+  const sure = new Set<string>();
   for (const currencies of said) {
-    if (currencies.length === 1) sure = sure.add(currencies[0]!);
+    if (currencies.length === 1) sure.add(currencies[0]!);
     for (const c of currencies) counts.set(c, (counts.get(c) ?? 0) + 1);
   }
   // Where a word leaves several, one that is named elsewhere, else the one that it means most often.
