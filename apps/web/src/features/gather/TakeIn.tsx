@@ -23,11 +23,11 @@ export function TakeIn({ planId = null }: { planId?: string | null }) {
   const send = async (what: string, body: { form: FormData } | { json: unknown }) => {
     const stop = new AbortController();
     setBusy({ what, stop });
-    // The programs of what comes next are there before the file has been read.
-    void import('./desk/IntakeDesk').catch(() => {});
-    if (!planId) expectPlan();
     try {
       const { job } = await ask<{ job: string }>('/api/intakes', { method: 'POST', signal: stop.signal, ...body });
+      // The programs of what comes next are there before the file has been read.
+      void import('./desk/IntakeDesk').catch(() => {});
+      if (!planId) expectPlan();
       const result = await awaitJob<{ intakeId?: string; planId?: string }>(job, {
         signal: stop.signal,
         onStep: (words) => setBusy({ what: words || what, stop }),
