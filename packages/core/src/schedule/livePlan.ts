@@ -3,7 +3,7 @@ import type { Command } from '../commands/command';
 import type { Plan } from '../plan/schema';
 import { LiveSchedule } from './live';
 import type { Schedule } from './model';
-import { schedulePlan } from './schedule';
+import { findingsOf, scheduleDates } from './schedule';
 
 /** Settings that no date hangs on. */
 const WITHOUT_DATES = new Set<string>([
@@ -31,24 +31,28 @@ export class LivePlan {
   private live: LiveSchedule | null = null;
   private current: Plan;
   private computed: Schedule;
+  /** The schedule is of a full run whose findings nobody has looked at. */
+  private unchecked = true;
 
   constructor(plan: Plan) {
     this.current = plan;
-    this.computed = schedulePlan(plan);
+    this.computed = scheduleDates(plan);
   }
 
   get plan(): Plan {
     return this.current;
   }
 
-  /** The schedule as it stands; its findings are those of the last full run until {@link refreshFindings}. */
+  /** The schedule as it stands; its findings are those of the last {@link refreshFindings}, or none. */
   get schedule(): Schedule {
     return this.computed;
   }
 
   /** Brings the findings of the schedule up to what it is now. */
   refreshFindings(): void {
-    if (this.live) this.computed.findings = this.live.findings;
+    if (this.unchecked) this.computed.findings = findingsOf(this.current, this.computed);
+    else if (this.live) this.computed.findings = this.live.findings;
+    this.unchecked = false;
   }
 
   /**
@@ -66,7 +70,8 @@ export class LivePlan {
     }
     if (!this.follow(before, plan, touched)) {
       this.live = null;
-      this.computed = schedulePlan(plan);
+      this.computed = scheduleDates(plan);
+      this.unchecked = true;
     }
     return inverse;
   }

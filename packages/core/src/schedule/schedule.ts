@@ -22,6 +22,13 @@ import { stretchedWork } from './stretches';
  * Broken data gives findings; everything that can be computed is.
  */
 export function schedulePlan(plan: Plan): Schedule {
+  const schedule = scheduleDates(plan);
+  schedule.findings = findingsOf(plan, schedule);
+  return schedule;
+}
+
+/** As {@link schedulePlan}, without findings: for whoever looks at these later, if at all. */
+export function scheduleDates(plan: Plan): Schedule {
   const outline = buildOutline(plan);
   const network = buildNetwork(plan, outline);
   const adjacency = buildAdjacency(network);
@@ -82,7 +89,6 @@ function collect(
   placeSupport(plan, schedule);
   rollUpDates(schedule);
   if (!startKnown(plan)) forgetDates(schedule);
-  schedule.findings = findingsOf(plan, schedule);
   return schedule;
 }
 
