@@ -1,5 +1,13 @@
-import { type Activity, type Columns, type Link, type PackedPlan, packActivities, packLinks } from '@clembo/core';
-import { unpackActivities, unpackLinks } from '@clembo/core';
+import {
+  type Activity,
+  type Columns,
+  type Link,
+  type PackedPlan,
+  packActivities,
+  packLinks,
+  unpackActivities,
+  unpackLinks,
+} from '@clembo/core';
 import type pg from 'pg';
 import { promisify } from 'node:util';
 import { constants, gunzip, gzip } from 'node:zlib';
@@ -53,12 +61,12 @@ export const columnsText = ({ activities, links, rows }: EditionRows): string =>
 export function rowsOfColumns(text: string): EditionRows {
   const { activities: packedActivities, links, places } = JSON.parse(text) as EditionColumns;
   const activities = unpackActivities(packedActivities);
-  const rows: Record<string, SourcePlace> = {};
-  activities.forEach(({ ref }, k) => {
+  const rows = activities.flatMap(({ ref }, k): [string, SourcePlace][] => {
     const row = places?.rows[k] ?? null;
-    if (row !== null) rows[ref] = [places!.sources[k] ?? 1, row];
+    return row === null ? [] : [[ref, [places?.sources[k] ?? 1, row]]];
   });
-  return { activities, links: unpackLinks(links), rows };
+  // Made at once: a reference may be a word that every object answers to.
+  return { activities, links: unpackLinks(links), rows: Object.fromEntries(rows) };
 }
 
 /** Columns as they are kept; pressed a little, beside whatever else is done. */

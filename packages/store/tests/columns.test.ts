@@ -17,7 +17,7 @@ import {
   StoreDamaged,
 } from '../src/index';
 import { acceptPacked } from '../src/accept';
-import { LARGE, rowsOfColumns } from '../src/columns';
+import { columnsText, LARGE, rowsOfColumns } from '../src/columns';
 import { freshStore } from './freshStore';
 
 /** A large edition is kept once more as columns: what is read from them is what its rows hold, or they are not used. */
@@ -195,4 +195,12 @@ test('a plan as columns is refused in words, with its places, and nothing of it 
     else expect(() => acceptPacked(data as PackedPlan)).toThrow(words);
   }
   expect(acceptPacked(broken({ each: { ...activities.each, extra: [1] } }) as PackedPlan)).toEqual(plan);
+});
+
+test('a reference may be a word that every object answers to', () => {
+  const [first] = saltmere().current('2026-01-12', '2026-09-14').activities;
+  const activities = ['__proto__', 'constructor', 'A'].map((ref) => ({ ...first!, ref, parent: null }));
+  const rows = Object.fromEntries(activities.map(({ ref }, k) => [ref, [1, k + 2] as const]));
+  const read = rowsOfColumns(columnsText({ activities, links: [], rows }));
+  expect(Object.entries(read.rows)).toEqual(Object.entries(rows));
 });

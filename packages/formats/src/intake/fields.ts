@@ -1022,9 +1022,9 @@ export const isMoneyField = (id: string): boolean => id === 'cost' || id === 'ac
 
 /** Units that headings carry behind their name. */
 const UNITS = new Set(
-  `d day days wd j jr jrs ht ttc netto brutto net gross working week weeks wk wks w hour hours hr hrs h month months mon mons tag tage at woche wochen wo std
-  stunden jour jours semaine semaines heure heures dia dias semana semanas hora horas giorni settimane ore dagen weken
-  uren m km % in`.split(/\s+/),
+  `d day days wd working week weeks wk wks w hour hours hr hrs h month months mon mons tag tage at woche wochen wo std
+  stunden j jr jrs jour jours semaine semaines heure heures dia dias semana semanas hora horas giorni settimane ore dagen weken
+  uren m km % in ht ttc netto brutto net gross`.split(/\s+/),
 );
 const isUnit = (word: string): boolean => UNITS.has(word) || isMoneyUnit(word);
 
@@ -1044,13 +1044,13 @@ export function fieldByHeading(heading: string): TableField | undefined {
   return fieldOfKind(plain);
 }
 
-const words = (list: string): ReadonlySet<string> => new Set(list.split(/\s+/).map(plainHeading));
+const setOf = (list: string): ReadonlySet<string> => new Set(list.split(/\s+/).map(plainHeading));
 /** Words for kinds of dates, with the fields that they make of a start and a finish. */
 const KINDS_OF_DATES: [kinds: ReadonlySet<string>, start: FieldId, finish: FieldId][] = [
-  [words('planned plan soll geplant forecast current scheduled aktuell prévu previsto gepland'), 'start', 'finish'],
-  [words('actual act ist tatsächlich réel real effettivo werkelijk'), 'actualStart', 'actualFinish'],
+  [setOf('planned plan soll geplant forecast current scheduled aktuell prévu previsto gepland'), 'start', 'finish'],
+  [setOf('actual act ist tatsächlich réel real effettivo werkelijk'), 'actualStart', 'actualFinish'],
   [
-    words('baseline base bl basis contract contractual original vertrag contractuel contrattuale'),
+    setOf('baseline base bl basis contract contractual original vertrag contractuel contrattuale'),
     'baselineStart',
     'baselineFinish',
   ],

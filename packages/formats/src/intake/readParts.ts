@@ -1,4 +1,4 @@
-import { type CodeField, makeField, makeValue, type Plan } from '@clembo/core';
+import { type CodeField, makeField, makeValue, MOST_ACTIVITIES, type Plan } from '@clembo/core';
 import { type Table, UnreadableFile } from '../table/table';
 import { type Intake, type IntakeOptions, readPlan } from './readPlan';
 import type { Problem } from './problems';
@@ -68,8 +68,10 @@ export function readParts(tables: readonly Table[], parts: readonly IntakePart[]
     for (const l of plan.links) joint.links.push({ ...l, from: now(l.from), to: now(l.to) });
     for (const b of promised) baseline.push({ ...b, ref: now(b.ref) });
   });
-  if (joint.activities.length > 200_000)
-    throw new UnreadableFile(`Together the tables hold ${joint.activities.length} activities; a plan can have 200000.`);
+  if (joint.activities.length > MOST_ACTIVITIES)
+    throw new UnreadableFile(
+      `Together the tables hold ${joint.activities.length} activities; a plan can have ${MOST_ACTIVITIES}.`,
+    );
   const dates = (['given', 'computed'] as const).find((d) => intakes.some((i) => i.dates === d)) ?? 'none';
   const plan: Plan = {
     ...first.plan,
