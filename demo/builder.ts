@@ -150,7 +150,7 @@ export class PlanBuilder {
 
   /** The plan as it stood on an earlier status date, when only the trouble of what had begun was known. */
   earlier(start: string, status: string, known: Plan): Plan {
-    const at = startOfDay(parseIsoDate(status)!);
+    const at = endOfDay(parseIsoDate(status)!);
     const begun = (ref: string) => {
       const a = known.activities.find((x) => x.ref === ref)!;
       return (a.start ?? a.finish ?? Number.POSITIVE_INFINITY) < at;
@@ -160,6 +160,7 @@ export class PlanBuilder {
 
   private lived(start: string, status: string, turned: typeof this.now): Plan {
     const statusDate = startOfDay(parseIsoDate(status)!);
+    const over = endOfDay(parseIsoDate(status)!);
     const promised = this.promised(start);
     const lived: Plan = {
       ...promised,
@@ -188,7 +189,7 @@ export class PlanBuilder {
     const activities = lived.activities.map((a, i): Activity => {
       const start = s.earlyStart[i]!;
       const finish = s.earlyFinish[i]!;
-      if (a.kind === 'summary' || a.kind === 'levelOfEffort' || start === NONE || start >= statusDate) return a;
+      if (a.kind === 'summary' || a.kind === 'levelOfEffort' || start === NONE || start >= over) return a;
       const began = { ...a, actualStart: start, constraint: null };
       if (isMilestone(a.kind)) {
         const reached = { ...a, ...spent(a, 1), constraint: null, percent: 100 };
@@ -196,10 +197,10 @@ export class PlanBuilder {
           ? { ...reached, actualFinish: finish }
           : { ...reached, actualStart: start, actualFinish: start };
       }
-      if (finish <= statusDate) return { ...began, ...spent(a, 1), actualFinish: finish, percent: 100 };
+      if (finish <= over) return { ...began, ...spent(a, 1), actualFinish: finish, percent: 100 };
       const time = s.network.times[s.network.calendar[s.network.nodeOf[i]!]!]!;
       const all = time.between(start / 1440, finish / 1440);
-      const done = time.between(start / 1440, statusDate / 1440);
+      const done = time.between(start / 1440, over / 1440);
       return {
         ...began,
         ...spent(a, done / all),

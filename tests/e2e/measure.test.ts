@@ -361,7 +361,7 @@ describe('the weekly round on the demo plan', () => {
     const file = join(mkdtempSync(join(tmpdir(), 'clembo-slips-')), 'slips.pdf');
     writeFileSync(file, new Uint8Array(await (await fetch(`${address}/api/jobs/${job}/file`)).arrayBuffer()));
     const text = run('pdftotext', '-layout', file, '-');
-    expect(text).toMatch(/Round: \d+ of its activities are late, Bored piles most: 19 working\s+days/);
+    expect(text).toMatch(/Round: \d+ of \d+ activities are behind the promise, Bored piles most: 19 working\s+days/);
     expect(text).toMatch(/Bored piles\s+12 Jun 26\s+4 Jul 26\s+19 d late/);
     expect(text).not.toContain('Marine licence');
   }, 60_000);

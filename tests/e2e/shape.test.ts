@@ -346,7 +346,7 @@ describe('in the margin', () => {
 
   test('a fixed date that the links do not reach: its size, what is needed by when, and a way out', async () => {
     await send({ do: 'setPlan', settings: { source: 'computed', start: day('2026-03-02') } });
-    await page.waitForFunction(() => document.body.innerText.includes('computed dates'));
+    await page.waitForFunction(() => document.body.innerText.includes('as computed'));
     await page.locator('[data-ref="C"] [data-cell]').click();
     await page.waitForFunction((m) => document.querySelector(`${m} h2`)?.textContent === 'Fill the pit', {}, margin);
     // C begins on Monday 16 March at the earliest; it is to begin on Thursday 12.

@@ -232,6 +232,8 @@ export function randomPage(seed: number): RandomPage {
     return a;
   });
   const statusDate = chance(0.6) ? startOfDay(first + Math.floor(random() * days)) : null;
+  // Links would give dates to what states none: that is tested in core.
+  const dated = new Set(activities.flatMap((a) => ((a.start ?? a.finish) === null ? [] : [a.ref])));
   const periods = Array.from({ length: pick([0, 0, 1, 3, 12, 40]) }, (_, k) => {
     const start = startOfDay(first + Math.floor(random() * days));
     return {
@@ -247,7 +249,7 @@ export function randomPage(seed: number): RandomPage {
     calendars: [FIVE_DAY],
     calendar: FIVE_DAY.id,
     activities: [...groups, ...activities],
-    links: chance(0.5) && count > 1 ? chain(count) : [],
+    links: chance(0.5) && count > 1 ? chain(count).filter((l) => dated.has(l.to)) : [],
     codeFields: [
       // Some lanes are to be higher than what they hold.
       makeField({

@@ -1,3 +1,4 @@
+import { firstDayOf, lastDayOf, type Schedule } from '@clembo/core';
 import { schedulePlan } from '../../packages/core/src/index';
 import { checkLines, checkTexts, pairs, type Say } from './faults';
 import type { Box, ReadPage } from './readPage';
@@ -72,9 +73,12 @@ function checkSlips(page: ReadPage, { plan, promised, brief }: VariancePage, say
       continue;
     }
     const [i, j] = [s.outline.indexOf.get(t.ref!)!, b.outline.indexOf.get(t.ref!)!];
-    const at = (moment: number) => Math.ceil(moment / 1440);
-    const [from, to] = brief.by === 'finish' ? [b.finish[j]!, s.finish[i]!] : [b.start[j]!, s.start[i]!];
-    const counted = weekdaysBetween(at(from), at(to));
+    // On which side of its day a point stands takes no part.
+    const at = (x: Schedule, k: number) => {
+      const span = { start: x.start[k]!, finish: x.finish[k]!, atFinish: x.atFinish[k] === 1 };
+      return (brief.by === 'finish' ? lastDayOf(span) : firstDayOf(span)) + 1;
+    };
+    const counted = weekdaysBetween(at(b, j), at(s, i));
     const said = (way === 'late' ? 1 : -1) * Number(days);
     if (Math.abs(said - counted) > 0.06) say('a slip of other days', `${t.ref} says ${said}, counted ${counted}`);
     if (Math.abs(said) < brief.least) say('a slip below the least', t.text);

@@ -44,6 +44,7 @@ export interface LoadOptions {
   start?: string;
   source?: string;
   'status-date'?: string;
+  'as-promised'?: boolean;
   retained?: boolean;
   override?: boolean;
 }
@@ -240,10 +241,12 @@ export async function withOptions(plan: Plan, options: LoadOptions, calendar: Ca
   if (options.start !== undefined) changed.start = readDay(options.start, '--start');
   if (options['status-date'] !== undefined) changed.statusDate = readDay(options['status-date'], '--status-date');
   if (options.source !== undefined) {
-    if (options.source !== 'given' && options.source !== 'computed')
-      throw new UsageError(`--source takes given or computed, not “${options.source}”.`);
-    changed.source = options.source;
+    const source = options.source === 'drawn' ? 'given' : options.source;
+    if (source !== 'given' && source !== 'computed')
+      throw new UsageError(`--source takes drawn or computed, not “${options.source}”.`);
+    changed.source = source;
   }
+  if (options['as-promised']) changed.asPromised = true;
   if (options.override && options.retained) throw new UsageError('--retained and --override exclude each other.');
   if (options.override) changed.retainedLogic = false;
   if (options.retained) changed.retainedLogic = true;

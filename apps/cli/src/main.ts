@@ -63,11 +63,12 @@ are guessed; of a workbook the sheet that is most like a plan is read.
                           where the dates leave it open
   --year YEAR             of dates that are written without one
   --start DATE            earliest start of what has no predecessor (ISO dates)
-  --source given|computed which dates count
+  --source drawn|computed which dates count: those of the source, or those that lengths and links give
+  --as-promised           what has only promised dates takes these as they stand
   --calendar five-day|six-day|seven-day|FILE.json
   --holidays GB|DE-BE|…   public holidays of a country, or of a part of one, are days off
   --match name,Trade      where references are not kept: what tells activities apart
-  --status-date DATE      what has not happened by then comes after it
+  --status-date DATE      what is not done by the end of that day comes after it
   --retained | --override whether work in progress waits for unfinished predecessors
 
 Predecessors are references separated by commas or semicolons, each with link type and lag if any:
@@ -88,6 +89,7 @@ const OPTIONS = {
   source: { type: 'string' },
   calendar: { type: 'string' },
   'status-date': { type: 'string' },
+  'as-promised': { type: 'boolean' },
   retained: { type: 'boolean' },
   override: { type: 'boolean' },
   baseline: { type: 'string' },

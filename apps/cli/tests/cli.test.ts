@@ -352,8 +352,8 @@ describe('clembo check, changes, variance, linear', () => {
       durationDays: 2,
       costRatio: 1.2,
     });
-    // By hand: A planned whole (1000), B two of five days (200); A earned whole.
-    expect(v.earnedValue).toMatchObject({ pv: 1200, ev: 1000, ac: 1200, bac: 1500, cv: -200, sv: -200 });
+    // By hand: A planned whole (1000), B three of five days by the evening of the 15th (300); A earned whole.
+    expect(v.earnedValue).toMatchObject({ pv: 1300, ev: 1000, ac: 1200, bac: 1500, cv: -200, sv: -300 });
   });
 
   test('standing: late, earned, what slipped and the snapshot, against another file', async () => {
@@ -361,7 +361,7 @@ describe('clembo check, changes, variance, linear', () => {
     const v = JSON.parse((await clembo(...ask, '--json')).out);
     // C is not in the plan any more; D is not in the promise: the last promised day of what is there is B's.
     expect(v.finish).toMatchObject({ now: '2025-01-22', promised: '2025-01-17', late: 3 });
-    expect(v.earned.cost).toMatchObject({ pv: 1200, ev: 1000, ac: 1200, bac: 1500 });
+    expect(v.earned.cost).toMatchObject({ pv: 1300, ev: 1000, ac: 1200, bac: 1500 });
     expect(v.slips.map((r: { ref: string; late: number }) => [r.ref, r.late])).toEqual([
       ['A', 2],
       ['B', 2],

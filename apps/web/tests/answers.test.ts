@@ -130,7 +130,7 @@ describe('what a change would bring', () => {
     // Eight days of digging end on Wednesday 14; laying then on Monday 19, one working day behind Friday 16.
     const { words, bad, bars } = consequencesOf(held, change('A', { duration: 8 * 480 }), ['M', 'B', 'nothing']);
     expect(words).toBe(
-      'Moves 4 activities; the end goes from 14 Jan 26 to 19 Jan 26; Done would be 1 working day late.',
+      'Moves 4 activities; the end goes from 14 Jan 26 to 19 Jan 26; 1 activity becomes critical; Done would be 1 working day late.',
     );
     expect(bad).toBe(true);
     expect(Object.keys(bars)).toEqual(['M', 'B']);
@@ -214,7 +214,7 @@ describe('facts of an activity', () => {
       rows: [
         ['Start', 'Mon 12 Jan 2026'],
         ['Finish', 'Wed 14 Jan 2026'],
-        ['Length', '3 working days'],
+        ['Length', '3 working days, 3 cal d'],
         ['Float', '0 working days, critical'],
         ['Complete', '0 %'],
         ['Calendar', 'Site week'],

@@ -17,7 +17,17 @@ export {
   unpackPlan,
 } from './plan/columns';
 export { findUnusableText, isUsableText, usableText } from './plan/text';
-export { isComplete } from './schedule/given';
+export {
+  ACTUAL,
+  AS_PROMISED,
+  COMPUTED,
+  EXPECTED,
+  isComplete,
+  ORIGINS,
+  type Origin,
+  STATED,
+  UNKNOWN,
+} from './schedule/given';
 export { NONE } from './schedule/slots';
 export {
   addDone,
@@ -28,21 +38,30 @@ export {
   percentReader,
   type Percents,
 } from './schedule/percent';
-export { schedulePlan } from './schedule/schedule';
+export { fixedConflicts, scheduleDates, schedulePlan } from './schedule/schedule';
 export * from './time/civil';
-export { firstDayOf, lastDayOf, type Span } from './time/days';
+export { firstBoundary, firstDayOf, lastBoundary, lastDayOf, type Span, workingDaysApart } from './time/days';
 export * from './checks/assessment';
 export { type CheckLimits, checkPlan, DEFAULT_LIMITS } from './checks/checks';
 export * from './compare/changes';
 export * from './compare/earnedValue';
 export * from './compare/match';
+export * from './compare/behind';
 export * from './compare/planFinish';
+export * from './facts/days';
+export * from './facts/ends';
+export * from './facts/lateness';
+export * from './facts/linked';
+export * from './facts/percent';
+export * from './facts/promise';
+export * from './plan/status';
 export * from './compare/spread';
 export * from './compare/sums';
 export * from './compare/variance';
 export * from './linear/balance';
 export * from './linear/buffers';
 export * from './linear/clashes';
+export * from './linear/crossings';
 export * from './linear/flowline';
 export * from './linear/length';
 export * from './linear/lengthsByRate';

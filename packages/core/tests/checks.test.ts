@@ -159,7 +159,7 @@ describe('the 14-point assessment', () => {
     };
     const now: Plan = {
       ...promised,
-      statusDate: day('2025-01-09'),
+      statusDate: day('2025-01-08'),
       activities: promised.activities.map((a, i) =>
         i === 0
           ? { ...a, actualStart: a.start, actualFinish: a.finish }
@@ -169,7 +169,7 @@ describe('the 14-point assessment', () => {
       ),
     };
     const points = Object.fromEntries(assessSchedule(now, schedulePlan(now), promised).map((p) => [p.name, p]));
-    // Due by 9 January: A, B, C. A is done in time, B late, C not at all.
+    // Due by the evening of 8 January: A, B, C. A is done in time, B late, C not at all.
     expect(points['missed activities']).toMatchObject({ count: 2, base: 3, refs: ['B', 'C'], passes: false });
     expect(points['baseline execution index']!.value).toBeCloseTo(2 / 3);
   });

@@ -276,7 +276,7 @@ describe('sums', () => {
         ['B', 5],
       ],
       [],
-      { start: day('2025-01-06'), calendar: 'five-day', statusDate: day('2025-01-14') },
+      { start: day('2025-01-06'), calendar: 'five-day', statusDate: day('2025-01-13') },
     ),
   };
   const [, a, b] = progress.activities;

@@ -373,12 +373,13 @@ describe('findings along a line, and their mends', () => {
   // By hand: 1,000 m in 20 days; in 10 days from day 5 on. They meet where 50 t = 100 (t − 5): day 10, 500 m.
   const crossing = planOf([work('A', 0, 20, { rate: 50 }), work('B', 5, 10, { rate: 100 })]);
 
-  test('works that run into each other are found with place, day and size', () => {
+  test('works that run into each other are found with place and day', () => {
     const [finding, ...more] = findingsOf(crossing, 'lineClash');
     expect(more).toEqual([]);
     expect([finding!.refs, finding!.facts]).toEqual([
       ['A', 'B'],
-      { kind: 'crossing', line: '“Bank”', place: '1000 m', date: '2026-03-17', days: 5 },
+      // Where and when both are, and not where one is furthest behind the other.
+      { kind: 'crossing', line: '“Bank”', place: '500 m', date: '2026-03-12' },
     ]);
   });
 

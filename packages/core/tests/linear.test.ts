@@ -274,9 +274,14 @@ describe('linear work of a plan', () => {
   test('rates by stretch, windows of the line, the calendar, and a rate from the dates where none is stated', () => {
     const [a, b] = linearWorks(plan, s).works;
     // By hand: 300 m in a day and a half; 100 m of it in a ford that closes on Wednesday; in before, out by Tuesday.
-    expect(a!.points[0]).toEqual({ time: monday, place: 0 });
-    expect(placeAt(a!.points, monday + 2)).toBeCloseTo(400, 9);
-    expect(a!.points.at(-1)).toEqual({ time: monday + 9, place: 1000 });
+    const own = flowline(a!.stated, monday, a!.time, a!.windows);
+    expect(own[0]).toEqual({ time: monday, place: 0 });
+    expect(placeAt(own, monday + 2)).toBeCloseTo(400, 9);
+    expect(own.at(-1)).toEqual({ time: monday + 9, place: 1000 });
+    expect(a!.rated).toBe(monday + 8);
+    // The plan says Friday, and so does the page: from Monday to Friday, at a pace of its own.
+    expect([a!.points[0], a!.points.at(-1)!.place]).toEqual([{ time: monday, place: 0 }, 1000]);
+    expect(a!.points.at(-1)!.time).toBeCloseTo(monday + 5, 6);
     expect(b!.work.rates[0]).toEqual({ from: 500, to: 1000, perDay: 100 });
     expect(b!.points.at(-1)).toEqual({ time: monday + 5, place: 500 });
   });
@@ -284,7 +289,7 @@ describe('linear work of a plan', () => {
   test('crews share a stated rate, and a rate from the dates is theirs together', () => {
     const two = { ...plan, activities: plan.activities.map((x) => ({ ...x, crews: 2, rates: [] })) };
     const [a, b] = linearWorks(two, schedulePlan(two)).works;
-    expect([linearDuration(a!.work), linearDuration(b!.work)]).toEqual([2.5, 5]);
+    expect([linearDuration(a!.stated), linearDuration(b!.stated)]).toEqual([2.5, 5]);
   });
 
   test('work without a rate is a finding, not left out in silence', () => {

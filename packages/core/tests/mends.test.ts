@@ -89,7 +89,7 @@ const CASES: [FindingCode, Plan, Record<string, string>][] = [
   ],
   [
     'noDates',
-    given(dated(dated(chain, 'A', '2025-01-06', '2025-01-10'), 'C', '2025-01-20', '2025-01-22')),
+    { ...given(dated(dated(chain, 'A', '2025-01-06', '2025-01-10'), 'C', '2025-01-20', '2025-01-22')), links: [] },
     { dates: '2025-01-13/2025-01-17', compute: '', remove: '' },
   ],
   ['noStart', { ...chain, start: null }, { start: '2025-01-06' }],

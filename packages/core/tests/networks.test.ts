@@ -139,12 +139,14 @@ function byWalking(plan: Plan): { early: Place[]; late: Place[] } {
     dayBefore[j] = { ...places[j]!, start: places[j]!.start - 1, finish: places[j]!.finish - 1 };
     return !leavesStart && holds(link, places) && !holds(link, dayBefore);
   }
-  const end = Math.max(...early.map((p) => p.finish));
+  // A point in a morning ends the plan in the evening of its day.
+  const evening = (p: Place) => (p.begins && p.start === p.finish ? p.finish + 1 : p.finish);
+  const end = Math.max(...early.map(evening));
   const late: Place[] = [];
   for (let i = n - 1; i >= 0; i--) {
     for (let d = end; !late[i]; d--) {
       const place = placesOn(i, d).find((p) => p.begins === early[i]!.begins);
-      if (!place || place.finish > end) continue;
+      if (!place || evening(place) > end) continue;
       const places = [...late];
       places[i] = place;
       if (out[i]!.every((l) => holds(l, places, true))) late[i] = place;

@@ -16,6 +16,7 @@ import {
   schedulePlan,
   stretchesAt,
   wordsFor,
+  lastDayOf,
 } from '../src/index';
 import { day, planOf, randomLinks, seeded } from './helpers';
 
@@ -122,7 +123,7 @@ describe('progress', () => {
       ['B', 10],
     ],
     [['A', 'B']],
-    { ...monday, statusDate: day('2025-01-20') },
+    { ...monday, statusDate: day('2025-01-19') },
   );
 
   test('actual dates are history and are never moved', () => {
@@ -133,7 +134,7 @@ describe('progress', () => {
     expect(at(p, 'A')).toMatchObject({ start: '2025-01-08', finish: '2025-01-23', float: null });
     expect(at(p, 'B').start).toBe('2025-01-24');
   });
-  test('what is in progress resumes at the status date with what remains', () => {
+  test('what is in progress resumes behind the status date with what remains', () => {
     const p = change(base, 'A', { actualStart: day('2025-01-06'), percent: 50 });
     expect(at(p, 'A')).toMatchObject({ start: '2025-01-06', finish: '2025-01-24' });
     expect(at(p, 'B').start).toBe('2025-01-27');
@@ -149,7 +150,7 @@ describe('progress', () => {
   });
   // Common practice: thirty percent of fourteen days are four whole days done and ten to go
   test('percent leaves whole days to go', () => {
-    const p = change(planOf([['A', 14]], [], { ...monday, statusDate: day('2025-01-13') }), 'A', {
+    const p = change(planOf([['A', 14]], [], { ...monday, statusDate: day('2025-01-12') }), 'A', {
       actualStart: day('2025-01-06'),
       percent: 30,
     });
@@ -484,7 +485,14 @@ describe('properties of random plans', () => {
       const s = schedulePlan(plan);
       plan.activities.forEach((_, i) => expect(s.totalFloat[i]!).toBeGreaterThanOrEqual(s.freeFloat[i]!));
       const path = longestPath(s);
-      expect(s.earlyFinish[path.at(-1)!]).toBe(s.planFinish);
+      // A point at the beginning of a day ends the plan on that day, which its end closes.
+      expect(finishDayOf(s.planFinish)).toBe(
+        lastDayOf({
+          start: s.start[path.at(-1)!]!,
+          finish: s.finish[path.at(-1)!]!,
+          atFinish: s.atFinish[path.at(-1)!] === 1,
+        }),
+      );
     }
   });
 });

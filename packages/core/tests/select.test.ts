@@ -81,7 +81,7 @@ describe('conditions', () => {
     ['nobody', one('responsible', 'empty'), 'G P2 M'],
     ['a day from which on', one('start', 'atLeast', '2026-03-09'), 'P2 M'],
     ['a day before which', one('finish', 'below', '2026-03-09'), 'P1'],
-    ['working days', one('days', 'above', '5'), 'P2'],
+    ['working days, of groups too', one('days', 'above', '5'), 'G P2'],
     ['an amount that is nowhere is met by nothing', one('cost', 'below', '5'), ''],
     ['cost in the currency, not its hundredths', one('cost', 'is', '1250'), 'P2'],
     ['a kind', one('kind', 'is', 'milestone'), 'M'],

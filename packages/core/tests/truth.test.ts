@@ -113,7 +113,7 @@ describe('history', () => {
       ['B', 5],
     ],
     [['A', 'B']],
-    { ...monday, statusDate: day('2025-01-20') },
+    { ...monday, statusDate: day('2025-01-19') },
   );
 
   test.each([
@@ -125,7 +125,7 @@ describe('history', () => {
     const plan = withActivity(base, 'A', { kind, duration: 0, finish: end('2025-01-15'), ...actual });
     for (const source of ['given', 'computed'] as const) expect(finishOf({ ...plan, source }, 'A')).toBe('2025-01-08');
     expect(schedulePlan(plan).totalFloat[0]).toBe(NONE);
-    // What follows is not held by it: it begins at the status date.
+    // What follows is not held by it: it begins on the working day after the status date.
     expect(shown(plan, 'B')![0]).toBe('2025-01-20');
   });
 
@@ -242,7 +242,7 @@ describe('interrupted work', () => {
     expect(codes(withActivity(interrupted, 'A', { duration: 8 * 480 }))).not.toContain('stretchesAgainstDuration');
   });
   test('what remains of it has only the pauses that are still to come', () => {
-    const plan = withActivity({ ...interrupted, statusDate: day('2025-01-20') }, 'A', {
+    const plan = withActivity({ ...interrupted, statusDate: day('2025-01-19') }, 'A', {
       duration: 8 * 480,
       actualStart: day('2025-01-06'),
       remaining: 3 * 480,
@@ -256,7 +256,7 @@ describe('interrupted work', () => {
 });
 
 describe('dates that nobody stated', () => {
-  test('in a plan with given dates, an activity without dates has none, though they could be computed', () => {
+  test('in a plan as drawn, an activity without dates and links has none', () => {
     const plan: Plan = {
       ...planOf(
         [
@@ -269,8 +269,11 @@ describe('dates that nobody stated', () => {
       source: 'given',
     };
     const given = withActivity(plan, 'A', { start: day('2025-01-06'), finish: end('2025-01-10') });
-    expect(shown(given, 'B')).toBe(null);
-    expect(schedulePlan(given).findings.find((f) => f.code === 'noDates')?.refs).toEqual(['B']);
+    const apart = { ...given, links: [] };
+    expect(shown(apart, 'B')).toBe(null);
+    expect(schedulePlan(apart).findings.find((f) => f.code === 'noDates')?.refs).toEqual(['B']);
+    // What hangs on others by links is put where they lead it.
+    expect(shown(given, 'B')).toEqual(['2025-01-13', '2025-01-17']);
     expect(shown({ ...given, source: 'computed' }, 'B')).toEqual(['2025-01-13', '2025-01-17']);
   });
   test('a plan that says nowhere when it begins has floats, but no dates', () => {

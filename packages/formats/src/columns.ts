@@ -8,3 +8,4 @@ export type { IntakeChange, IntakeState } from './intake/state';
 export { columnLetters } from './table/table';
 export { CURRENCIES } from './values/money';
 export { isMoneyField } from './intake/fields';
+export { RATE_TIMES, type RateTime } from './values/rateTimes';

@@ -115,7 +115,12 @@ const linkText = (l: Link) => `${l.from} ${l.to} ${l.type} ${l.lag} ${l.lagCalen
 const calendarName = (plan: Plan, id: string | null) =>
   plan.calendars.find((c) => c.id === (id ?? plan.calendar))!.name;
 const held = (plan: Plan, fields: (keyof Activity)[]) =>
-  plan.activities.map((a) => [a.ref, calendarName(plan, a.calendar), ...fields.map((f) => a[f])]);
+  plan.activities.map((a) => [
+    a.ref,
+    calendarName(plan, a.calendar),
+    // A group is written with the dates of what it holds.
+    ...fields.map((f) => (a.kind === 'summary' && (f === 'start' || f === 'finish') ? null : a[f])),
+  ]);
 const ALL: (keyof Activity)[] = [
   'name',
   'kind',

@@ -117,7 +117,8 @@ describe('what is typed into other cells', () => {
       'kind',
       'milestone',
       (p) => [a(p).kind, a(p).duration, isoDate(finishDayOf(a(p).finish!))],
-      ['finishMilestone', 0, '2026-03-06'],
+      // It keeps its length, and has it again as an activity.
+      ['finishMilestone', 2400, '2026-03-06'],
     ],
     ['deadline', '31/3/2026', (p) => isoDate(finishDayOf(a(p).deadline!)), '2026-03-31'],
     ['float', '3', () => '', 'This is worked out, and cannot be typed.'],

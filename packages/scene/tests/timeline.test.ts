@@ -54,7 +54,6 @@ describe('truth: what is on a page, and what is not', () => {
       ['Survey', '2026-03-02', '2026-03-13'],
       ['Permits', null, null, { duration: 4800 }],
     ]);
-    plan.links = [{ from: 'R1', to: 'R2', type: 'FS', lag: 0, lagCalendar: 'successor' }];
     const scene = compose(plan);
     expect(said(scene)).toEqual(['Survey to 13 Mar']);
     expect(scene.undated).toEqual([{ ref: 'R2', name: 'Permits' }]);
@@ -216,9 +215,10 @@ describe('the title states what the dates say until the person says otherwise', 
     );
     expect(compose(plan).title).toBe('Sea wall runs to 14 December 2026; 99 % of its work is done');
   });
-  test('it speaks of the whole plan, also on a page that shows a part', () => {
+  test('it speaks of what the page shows, and says of how many', () => {
     const part = compose(wall, { where: asked('area', 'is', ['Casting yard']) });
-    expect(part.title).toBe(compose(wall).title);
+    expect(part.title).toMatch(/^Casting yard \(13 of 142 activities\) runs to 18 March 2027; /);
+    expect(compose(wall).title).toMatch(/^Saltmere sea wall runs to 18 October 2027; /);
     expect(compose(wall, { title: 'We close the wall in time' }).title).toBe('We close the wall in time');
   });
 });

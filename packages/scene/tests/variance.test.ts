@@ -70,7 +70,7 @@ describe('slips', () => {
       ['D', '5 d ahead'],
     ]);
     expect(texts(scene, 'label')).toEqual(['3 d late', '2 d late', '5 d ahead']);
-    expect(scene.title).toBe('Four weeks: 2 of its activities are late, C most: 3 working days');
+    expect(scene.title).toBe('Four weeks: 2 of 4 activities are behind the promise, C most: 3 working days');
   });
   test('late and ahead are told apart by direction: an arrow leads from the promised to the current place', () => {
     const scene = page(now, then, brief('slips', { least: 0 }));

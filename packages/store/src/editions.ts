@@ -96,8 +96,8 @@ export async function workOnEdition(
     const now = (await readEdition(client, access, planId, held.id))!;
     await writeEdition(db, client, planId, { name: keptAs, working: false }, packPlan(now.plan), placesOf(now.rows));
     // Settings and books belong to the plan, not to an edition.
-    const { activities, links, calendars, calendar, statusDate, start } = wanted.plan;
-    const after = { ...now.plan, activities, links, calendars, calendar, statusDate, start };
+    const { activities, links, calendars, calendar, statusDate, start, source, asPromised } = wanted.plan;
+    const after = { ...now.plan, activities, links, calendars, calendar, statusDate, start, source, asPromised };
     await writeDifference(db, client, planId, held.id, now.plan, after, placesOf(wanted.rows));
     const version = held.version + 1;
     await tellPlan(client, planId, version);

@@ -143,7 +143,9 @@ async function readWithout(
     name: head.name,
     statusDate: chosen.statusDate,
     start: chosen.start,
-    source: head.source,
+    // What was kept stays as it was, whichever dates the plan shows since.
+    source: chosen.source ?? head.source,
+    asPromised: chosen.asPromised ?? head.asPromised,
     inHours: head.inHours,
     criticalFloat: head.criticalFloat,
     retainedLogic: head.retainedLogic,

@@ -41,6 +41,7 @@ const ACTIVITY_FIELDS: [column: string, value: (a: Activity) => CopyValue][] = [
   ['rates', (a) => (a.rates.length > 0 ? a.rates : null)],
   ['notes', (a) => a.notes],
   ['said', (a) => a.said],
+  ['promised', (a) => a.promised],
 ];
 const VALUES = ACTIVITY_FIELDS.map(([, value]) => value);
 

@@ -187,6 +187,7 @@ export const plan = pgTable(
     workspaceId: workspaceId(),
     name: text('name').notNull(),
     source: text('source').notNull(),
+    asPromised: boolean('as_promised').notNull().default(false),
     inHours: boolean('in_hours').notNull(),
     criticalFloat: integer('critical_float').notNull(),
     retainedLogic: boolean('retained_logic').notNull(),
@@ -230,6 +231,9 @@ export const edition = pgTable(
     working: boolean('working').notNull(),
     /** Counts the writes to the working edition. */
     version: integer('version').notNull().default(1),
+    /** Which dates it shows, and whether promised ones stand in for none; null for the working edition, which the plan decides. */
+    source: text('source'),
+    asPromised: boolean('as_promised'),
     statusDate: integer('status_date'),
     start: integer('start'),
     /** Key of the calendar of activities that name none. */
@@ -307,6 +311,7 @@ export const activity = pgTable(
     rates: jsonb('rates'),
     notes: text('notes').notNull(),
     said: jsonb('said'),
+    promised: jsonb('promised'),
   },
   (t) => [primaryKey({ columns: [t.editionId, t.ref] }), index('activity_in_order').on(t.editionId, t.orderKey)],
 );

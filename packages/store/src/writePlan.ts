@@ -47,6 +47,7 @@ export async function createPlan(
 export const planValues = (accepted: Omit<Plan, 'activities' | 'links'>) => ({
   name: accepted.name,
   source: accepted.source,
+  asPromised: accepted.asPromised,
   inHours: accepted.inHours,
   criticalFloat: accepted.criticalFloat,
   retainedLogic: accepted.retainedLogic,
@@ -161,6 +162,7 @@ export async function writeEdition(
       note,
       working,
       statusDate: data.statusDate,
+      ...(!working && { source: data.source, asPromised: data.asPromised }),
       start: data.start,
       calendar: data.calendar,
       activityCount: data.activities.count,

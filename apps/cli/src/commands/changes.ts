@@ -1,5 +1,5 @@
 import {
-  activityTime,
+  behindReader,
   type Changes,
   compareEditions,
   dayOf,
@@ -9,7 +9,6 @@ import {
   keyOfFields,
   matchByKey,
   type Matching,
-  NONE,
   type Plan,
   schedulePlan,
   withEarlierReferences,
@@ -75,12 +74,10 @@ function movedDays(
   now: Loaded,
 ): (ref: string) => { startMoved: number | null; finishMoved: number | null } {
   const [a, b] = [schedulePlan(old.plan), schedulePlan(now.plan)];
-  const time = activityTime(now.plan, b);
+  const behind = behindReader(now.plan, b, { schedule: a });
   return (ref) => {
-    const [i, j] = [a.outline.indexOf.get(ref)!, b.outline.indexOf.get(ref)!];
-    const days = (from: number, to: number) =>
-      from === NONE || to === NONE ? null : Math.round(time.daysBetween(j, from, to) * 1000) / 1000;
-    return { startMoved: days(a.start[i]!, b.start[j]!), finishMoved: days(a.finish[i]!, b.finish[j]!) };
+    const off = behind(b.outline.indexOf.get(ref)!, a.outline.indexOf.get(ref)!);
+    return { startMoved: off?.start ?? null, finishMoved: off?.finish ?? null };
   };
 }
 

@@ -1,11 +1,10 @@
 import {
   blockClashes,
   type Buffer,
-  type Clash,
-  clashesOf,
-  inOrder,
   isoDate,
   linearBlocks,
+  type LineClash,
+  lineClashes,
   linearDuration,
   linearWorks,
   meetsBlock,
@@ -32,10 +31,8 @@ export function linearCommand(
   const s = schedulePlan(plan);
   const { works, findings } = linearWorks(plan, s);
   const blocks = linearBlocks(plan, s);
-  const sameLine = (a: PlannedWork, b: PlannedWork) => a.line === b.line;
-  const clashes = works.flatMap((a, k) =>
-    works.slice(k + 1).flatMap((b) => (sameLine(a, b) ? clashesOf(...inOrder(named(a), named(b)), buffer) : [])),
-  );
+  const lines = [...new Set(works.map((w) => w.line))];
+  const clashes = lines.flatMap((line) => lineClashes(works.filter((w) => w.line === line).map(named), [], buffer));
   const blocked = works.flatMap((w) =>
     blocks.flatMap((block) => {
       const met = meetsBlock(w.points, block);
@@ -76,11 +73,12 @@ const dateOf = (day: number): string => isoDate(Math.floor(day + 1e-9));
 
 const named = ({ work, points }: PlannedWork) => ({ ref: work.ref, points });
 
-const clashRow = (c: Clash) => ({
-  refs: [c.leader, c.follower],
+const clashRow = (c: LineClash) => ({
+  refs: c.refs,
+  kind: c.kind,
   place: round(c.place),
   date: dateOf(c.time),
-  gap: round(c.gap),
+  gap: c.gap === null ? null : round(c.gap),
   measure: c.measure,
 });
 
@@ -115,9 +113,10 @@ function words(r: Result): string {
   if (r.withBuffer.length === 0) return `${said}no activity goes from one place to another (fields from and to)\n`;
   const wanted = [`${r.buffer} days`, ...(r.distance > 0 ? [`${r.distance} of distance`] : [])].join(' and ');
   const out = [
-    ...r.clashes.map(
-      (c) =>
-        `clash     ${c.refs.join(' and ')} at ${c.place} on ${c.date}: ${c.gap} ${c.measure === 'days' ? 'days' : 'of distance'} apart`,
+    ...r.clashes.map((c) =>
+      c.gap === null
+        ? `clash     ${c.refs.join(' and ')} meet at ${c.place} on ${c.date}`
+        : `buffer    ${c.refs.join(' and ')} at ${c.place} on ${c.date}: ${c.gap} ${c.measure === 'days' ? 'cal d' : 'of distance'} apart`,
     ),
     ...r.blocked.map((b) => `blocked   ${b.refs[0]} by ${b.refs[1]} at ${b.place} on ${b.date}`),
     `starts that keep ${wanted}:`,

@@ -64,7 +64,7 @@ export async function refreshCommand(
     const out = options.out ?? planFile;
     const made = acceptSourceChanges(held.plan, incoming, accepted);
     const dated = incoming.statusDate === null ? made : { ...made, statusDate: incoming.statusDate };
-    const after = refillCodes(held.plan, dated);
+    const after = refillCodes(held.plan, { ...dated, asPromised: held.plan.asPromised || incoming.asPromised });
     if (held.whole) {
       const places = new Map([...placeOf].map(([ref, [, row]]) => [ref, row]));
       const next = refreshed(held.whole, after, basename(file), Date.now(), places, (said) =>

@@ -7,6 +7,10 @@ import {
   schedulePlan,
   slipsOf,
   standingOf,
+  type Ends,
+  linkedToEnd,
+  statusEnd,
+  wholePercent,
 } from '@clembo/core';
 import { amountWords } from '@clembo/formats/amounts';
 import { snapshotLines } from '@clembo/scene';
@@ -16,6 +20,16 @@ import type { Loaded } from '../load';
 
 /** How far ahead is told what comes up. */
 const DAYS_AHEAD = 28;
+
+/** The end in words: how far it is known, or when it comes and how that stands. */
+function endLine({ last, openWithout, of, expected, late }: Ends): string {
+  if (last === null) return 'no dates';
+  if (openWithout > 0) return `known to ${isoDate(last)}; ${openWithout} of ${of} without dates`;
+  const finish = `${expected === null ? 'finish' : 'expected finish'} ${isoDate(last)}`;
+  if (late === null) return `${finish}, not in the promise`;
+  if (late === 0) return `${finish}, as promised`;
+  return `${finish}, ${Math.abs(late)} working ${Math.abs(late) === 1 ? 'day' : 'days'} ${late > 0 ? 'late' : 'ahead'}`;
+}
 
 /** How a plan stands at its status date against what was promised: in another file, or in the file itself. */
 export function standingCommand(
@@ -32,7 +46,10 @@ export function standingCommand(
       'The file has no status date. Say the day up to which progress is reported: --status-date 2026-09-14.',
     );
   const [s, b] = [schedulePlan(plan), schedulePlan(baseline)];
-  const st = standingOf(plan, s, baseline, b, statusDate);
+  const moment = statusEnd(plan)!;
+  const st = standingOf(plan, s, baseline, b, moment);
+  const { ends } = st;
+  const linked = linkedToEnd(plan, s);
   const words = amountWords(plan, locale);
   const slips = slipsOf(st.rows);
   const snapshot = snapshotLines(st, plan.tolerance, words);
@@ -53,13 +70,23 @@ export function standingCommand(
     return json({
       statusDate: isoDate(Math.floor(statusDate / 1440)),
       activities: st.rows.length,
-      start: st.start && { ...st.start, now: day(st.start.now), promised: day(st.start.promised) },
-      finish: st.finish && {
-        ...st.finish,
-        now: day(st.finish.now),
-        promised: day(st.finish.promised),
-        band: st.finish.late === null ? null : bandOfDays(st.finish.late, plan.tolerance),
-      },
+      start:
+        ends.first === null ? null : { now: day(ends.first), promised: day(ends.promisedFirst), late: ends.startLate },
+      finish:
+        ends.last === null
+          ? null
+          : {
+              now: day(ends.last),
+              promised: day(ends.promised),
+              late: ends.late,
+              ref: plan.activities[ends.lastOf!]!.ref,
+              /** Open activities without a finish: with any, the last day is only as far as is known. */
+              without: ends.openWithout,
+              /** How the last finish came about where it is not stated. */
+              expected: ends.expected,
+              band: ends.late === null ? null : bandOfDays(ends.late, plan.tolerance),
+            },
+      linked: { lead: linked.lead, of: linked.of },
       percent: st.percent,
       /** Cost in units of the currency, effort in hours. */
       currency: plan.currency,
@@ -83,7 +110,7 @@ export function standingCommand(
             .map((a) => ({ ...a, now: units(a.now, of), promised: units(a.promised, of) })),
         ]),
       ),
-      next: comingUp(st.rows, statusDate, DAYS_AHEAD).map((r) => ({
+      next: comingUp(st.rows, moment, DAYS_AHEAD).map((r) => ({
         ref: r.ref,
         name: r.name,
         finish: day(r.last),
@@ -99,14 +126,9 @@ export function standingCommand(
       })),
     });
   }
-  const late = st.finish?.late ?? null;
-  const percent = (n: number | null, of: string) => (n === null ? '' : `${Math.floor(n)} % ${of}`);
+  const percent = (n: number | null, of: string) => (n === null ? '' : `${wholePercent(n)} % ${of}`);
   const head = [
-    st.finish === null
-      ? 'no dates'
-      : late === null
-        ? `finish ${isoDate(st.finish.now)}, not in the promise`
-        : `finish ${isoDate(st.finish.now)}, ${late === 0 ? 'as promised' : `${Math.abs(late)} working ${Math.abs(late) === 1 ? 'day' : 'days'} ${late > 0 ? 'late' : 'ahead'}`}`,
+    endLine(ends),
     [
       percent(st.percent.time, 'by time'),
       percent(st.percent.effort, 'by effort'),

@@ -1,4 +1,4 @@
-import { earnedValue, schedulePlan, varianceAgainst } from '@clembo/core';
+import { earnedValue, schedulePlan, varianceAgainst, statusEnd } from '@clembo/core';
 import { json } from '../findings';
 import type { Loaded } from '../load';
 
@@ -7,7 +7,8 @@ export function varianceCommand(old: Loaded, now: Loaded, asJson: boolean): stri
   const [b, s] = [schedulePlan(old.plan), schedulePlan(now.plan)];
   const activities = varianceAgainst(now.plan, s, old.plan, b);
   const priced = old.plan.activities.some((a) => a.cost !== null);
-  const ev = priced && now.plan.statusDate !== null ? earnedValue(now.plan, s, old.plan, b, now.plan.statusDate) : null;
+  const ev =
+    priced && now.plan.statusDate !== null ? earnedValue(now.plan, s, old.plan, b, statusEnd(now.plan)!) : null;
   if (asJson) {
     const money = ['pv', 'ev', 'ac', 'bac', 'cv', 'sv', 'eac', 'etc', 'vac'];
     const inUnits =

@@ -26,6 +26,9 @@ import {
   type Test,
   unpackPlan,
   worklist,
+  statusEnd,
+  type PromiseOffer,
+  promiseOffer,
 } from '@clembo/core';
 import { writeSvg } from '@clembo/render/svg';
 import {
@@ -454,6 +457,12 @@ export class PlanRoom {
     return kept;
   }
 
+  /** What the promise could give to activities without dates; null where that is nothing. */
+  async promiseOffer(): Promise<PromiseOffer | null> {
+    const { plan, schedule } = this.held;
+    return promiseOffer(plan, schedule, await this.keptEdition(PROMISED));
+  }
+
   suggest(kind: ExhibitName): Brief {
     return EXHIBITS[kind].suggest(this.held.plan, this.held.schedule, this.editions.length);
   }
@@ -799,26 +808,24 @@ export class PlanRoom {
   /** How the plan stands against an edition; null where there is none, or the plan has no status date. */
   async standing(measuring: Measuring): Promise<StandingShown | null> {
     const promised = await this.keptEdition(measuring.against);
-    const { statusDate } = this.held.plan;
-    return promised && statusDate !== null
-      ? standingShown(this.held, promised, measuring, statusDate, this.locale)
-      : null;
+    const moment = statusEnd(this.held.plan);
+    return promised && moment !== null ? standingShown(this.held, promised, measuring, moment, this.locale) : null;
   }
 
   async rowsBehind(measuring: Measuring, behind: Behind): Promise<RowsShown> {
     const promised = await this.keptEdition(measuring.against);
-    const { statusDate } = this.held.plan;
-    return promised && statusDate !== null
-      ? rowsBehind(this.held, promised, measuring, statusDate, behind)
+    const moment = statusEnd(this.held.plan);
+    return promised && moment !== null
+      ? rowsBehind(this.held, promised, measuring, moment, behind)
       : { count: 0, rows: [] };
   }
 
   /** What the status date asks, with what the latest kept edition said; null for a plan without a status date. */
   async round(weeks: number): Promise<RoundShown | null> {
-    const { statusDate } = this.held.plan;
-    if (statusDate === null) return null;
+    const moment = statusEnd(this.held.plan);
+    if (moment === null) return null;
     const [promised, last] = [await this.keptEdition(PROMISED), await this.keptEdition(this.editions[0]?.id ?? null)];
-    return roundShown({ ...this.held, promised }, last, statusDate, 7 * weeks);
+    return roundShown({ ...this.held, promised }, last, moment, 7 * weeks);
   }
 
   roundWould(ref: string, field: string, text: string): RoundWould {

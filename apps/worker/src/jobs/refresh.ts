@@ -80,7 +80,7 @@ export async function refreshPlanJob(room: Room, id: string, version: number): P
   const made = acceptSourceChanges(current, incoming, accepted);
   const dated =
     incoming.statusDate !== null && !refused.has('statusDate') ? { ...made, statusDate: incoming.statusDate } : made;
-  const after = refillCodes(current, dated);
+  const after = refillCodes(current, { ...dated, asPromised: current.asPromised || incoming.asPromised });
   const there = new Set(after.activities.map((a) => a.ref));
   room.step('Keeping the plan', 0.8);
   const planId = await keepRefresh(

@@ -1,9 +1,14 @@
 import { isMilestone, type Plan } from '../plan/schema';
+import { extentOf } from '../compare/behind';
+import { planFinish } from '../compare/planFinish';
+import { statusEnd } from '../plan/status';
 import { isComplete } from '../schedule/given';
 import { NONE } from '../schedule/slots';
+import { FF, FS } from '../schedule/links';
 import { longestPath } from '../schedule/paths';
 import type { Schedule } from '../schedule/model';
-import { schedulePlan } from '../schedule/schedule';
+import { scheduleDates, schedulePlan } from '../schedule/schedule';
+import { dayOf } from '../time/civil';
 import { activityTime } from '../schedule/workingDays';
 import {
   actualInTheFuture,
@@ -160,54 +165,76 @@ function againstBaseline(
 ): { due: number[]; done: number[]; missed: number[] } {
   const { statusDate } = plan;
   if (!baseline || statusDate === null) return { due: [], done: [], missed: [] };
+  const status = dayOf(statusDate);
   const base = schedulePlan(baseline);
   const promised = new Map(
     baseline.activities.flatMap((a, i) => {
       // What was stated was promised; the rest follows from the logic.
-      const finish = base.given.finish[i] === NONE ? base.finish[i]! : base.given.finish[i]!;
-      return finish === NONE ? [] : [[a.ref, finish] as const];
+      const finish = (extentOf(base.given, [i]) ?? extentOf(base, [i]))?.last;
+      return finish === undefined ? [] : [[a.ref, finish] as const];
     }),
   );
-  const due = work.filter((i) => (promised.get(plan.activities[i]!.ref) ?? Number.POSITIVE_INFINITY) <= statusDate);
-  const isDone = (i: number) => isComplete(plan.activities[i]!) && s.finish[i] !== NONE && s.finish[i]! <= statusDate;
+  const due = work.filter((i) => (promised.get(plan.activities[i]!.ref) ?? Number.POSITIVE_INFINITY) <= status);
+  const last = (i: number): number => extentOf(s, [i])?.last ?? Number.POSITIVE_INFINITY;
+  const isDone = (i: number) => isComplete(plan.activities[i]!) && last(i) <= status;
   const done = work.filter((i) => isDone(i) && promised.has(plan.activities[i]!.ref));
-  const missed = due.filter((i) => !isDone(i) || s.finish[i]! > promised.get(plan.activities[i]!.ref)!);
+  const missed = due.filter((i) => !isDone(i) || last(i) > promised.get(plan.activities[i]!.ref)!);
   return { due, done, missed };
 }
 
-/** Working days from the status date (or the start) to the computed finish, and the least total float on the way there. */
+/** Working days from the status date (or the start) to the shown finish, and the least float on the way there. */
 function pathLength(plan: Plan, s: Schedule): { days: number; float: number } {
-  if (s.order.sequence.length === 0) return { days: 0, float: 0 };
-  const net = s.network;
-  const last = s.order.sequence.reduce(
-    (a, v) => (s.nodeDates.earlyFinish[v]! > s.nodeDates.earlyFinish[a]! ? v : a),
-    s.order.sequence[0]!,
-  );
-  const i = net.activityOf[last]!;
+  const last = planFinish(s);
+  if (last === null || s.planFinish === NONE) return { days: 0, float: 0 };
   const time = activityTime(plan, s);
-  const from = plan.statusDate ?? net.planStart * net.slotMinutes;
+  const from = statusEnd(plan) ?? s.network.planStart * s.network.slotMinutes;
   const floats = plan.activities.flatMap((_, k) =>
     s.totalFloat[k] === NONE ? [] : [s.totalFloat[k]! / time.minutesPerDay(k)],
   );
-  return { days: time.daysBetween(i, from, s.planFinish), float: floats.reduce((a, b) => Math.min(a, b), 0) };
+  const days = time.daysBetween(last.position, from, s.planFinish);
+  return { days, float: floats.reduce((a, b) => Math.min(a, b), 0) };
 }
 
-/** Holds back the first activity of the longest path for a long time and asks whether the finish follows: whether the path is whole. */
+/**
+ * Makes the first activity of the path that decides the end much longer and asks whether the computed finish follows:
+ * whether the path is whole. Not possible where nothing leads to the end.
+ */
 function criticalPathTest(plan: Plan, s: Schedule): { held: boolean | null; refs: string[] } {
-  const i = longestPath(s).find(
-    (k) => plan.activities[k]!.actualStart === null && (plan.activities[k]!.duration ?? 0) > 0,
+  const path = longestPath(s);
+  // Work that is longer moves what waits for its end, not what waits for its start.
+  const i = path.find(
+    (k, at) =>
+      !isComplete(plan.activities[k]!) &&
+      s.network.duration[s.network.nodeOf[k]!]! > 0 &&
+      (at === path.length - 1 || leadsByFinish(s, k, path[at + 1]!)),
   );
-  if (i === undefined) return { held: null, refs: [] };
+  if (path.length < 2 || i === undefined) return { held: null, refs: [] };
+  const computed: Plan = { ...plan, source: 'computed' };
+  const before = plan.source === 'computed' ? s : scheduleDates(computed);
+  const net = before.network;
+  const v = net.nodeOf[i]!;
+  const time = net.times[net.calendar[v]!]!;
+  const perDay = net.resolution === 'day' ? 1 : time.spec.minutesPerDay;
+  const more = TEST_DELAY * time.spec.minutesPerDay;
   const a = plan.activities[i]!;
-  const time = s.network.times[s.network.calendar[s.network.nodeOf[i]!]!]!;
-  const m = s.network.slotMinutes;
-  const perDay = s.network.resolution === 'day' ? 1 : time.spec.minutesPerDay;
-  const later = time.select(time.rank(s.earlyStart[i]! / m) + TEST_DELAY * perDay) * m;
-  const constraint = { kind: 'startNotEarlier' as const, moment: later };
-  const after = schedulePlan({
-    ...plan,
-    activities: plan.activities.map((x, k) => (k === i ? { ...x, constraint } : x)),
-  });
-  const moved = time.between(s.planFinish / m, after.planFinish / m) / perDay;
+  const minutes = (slots: number) => (net.resolution === 'day' ? slots * time.spec.minutesPerDay : slots);
+  const longer = {
+    ...a,
+    duration: minutes(net.duration[v]!) + more,
+    remaining: a.actualStart === null ? null : minutes(net.remaining[v]!) + more,
+    // What was done of it stays done.
+    percent: a.actualStart === null ? a.percent : null,
+  };
+  const after = scheduleDates({ ...computed, activities: plan.activities.map((x, k) => (k === i ? longer : x)) });
+  const moved = time.between(before.planFinish / net.slotMinutes, after.planFinish / net.slotMinutes) / perDay;
   return { held: Math.abs(moved - TEST_DELAY) <= TEST_DELAY * 0.05, refs: [a.ref] };
+}
+
+function leadsByFinish({ network: net, adjacency: adj }: Schedule, from: number, to: number): boolean {
+  const [u, w] = [net.nodeOf[from]!, net.nodeOf[to]!];
+  for (let k = adj.outAt[u]!; k < adj.outAt[u + 1]!; k++) {
+    const link = adj.out[k]!;
+    if (net.linkTo[link] === w && (net.linkType[link] === FS || net.linkType[link] === FF)) return true;
+  }
+  return false;
 }

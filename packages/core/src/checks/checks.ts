@@ -1,7 +1,10 @@
+import { apartReader, extentOf } from '../compare/behind';
 import type { Finding } from '../findings/finding';
 import { buildFindings } from './buildChecks';
 import { lineFindings } from './lineChecks';
-import { type Activity, isMilestone, type Plan } from '../plan/schema';
+import { isMilestone, type Plan } from '../plan/schema';
+import { statusEnd } from '../plan/status';
+import { isComplete } from '../schedule/given';
 import { NONE } from '../schedule/slots';
 import type { Schedule } from '../schedule/model';
 import { type ActivityTime, activityTime } from '../schedule/workingDays';
@@ -37,7 +40,7 @@ export function checkPlan(plan: Plan, s: Schedule, limits: CheckLimits = DEFAULT
   return [...s.findings, ...CHECKS.flatMap((check) => check(c))];
 }
 
-const isDone = (a: Activity): boolean => a.actualFinish !== null;
+const isDone = isComplete;
 const refsOf = ({ plan }: Checked, positions: number[]): string[] => positions.map((i) => plan.activities[i]!.ref);
 /** One finding about all of the positions, or none when there are none. */
 const about = (
@@ -69,9 +72,8 @@ const duplicates = (c: Checked): Finding[] => {
     }));
 };
 
-/** Positions without a link at one end, that are not done. A plan without any links is not asked for them. */
+/** Positions without a link at one end, that are not done: in a plan without links all of them. */
 export function openEnds({ plan, s, work }: Checked, end: 'from' | 'to'): number[] {
-  if (plan.links.length === 0) return [];
   const linked = new Set(plan.links.map((l) => l[end]));
   const inSummary = (i: number): boolean => {
     for (let p = s.outline.parent[i]!; p !== -1; p = s.outline.parent[p]!)
@@ -81,14 +83,16 @@ export function openEnds({ plan, s, work }: Checked, end: 'from' | 'to'): number
   return work.filter((i) => !isDone(plan.activities[i]!) && !linked.has(plan.activities[i]!.ref) && !inSummary(i));
 }
 
+/** A plan without any links is not asked for them by the checks; its assessment says that all are missing. */
 const openStarts = (c: Checked): Finding[] =>
   about(
     c,
     'noPredecessor',
     'warning',
-    openEnds(c, 'to').filter((i) => c.plan.activities[i]!.actualStart === null),
+    c.plan.links.length === 0 ? [] : openEnds(c, 'to').filter((i) => c.plan.activities[i]!.actualStart === null),
   );
-const openFinishes = (c: Checked): Finding[] => about(c, 'noSuccessor', 'warning', openEnds(c, 'from'));
+const openFinishes = (c: Checked): Finding[] =>
+  about(c, 'noSuccessor', 'warning', c.plan.links.length === 0 ? [] : openEnds(c, 'from'));
 
 const linksTwice = ({ plan }: Checked): Finding[] => {
   const times = new Map<string, { link: Plan['links'][number]; count: number }>();
@@ -159,41 +163,39 @@ const negativeFloat = (c: Checked): Finding[] => {
   return about(c, 'negativeFloat', 'error', late, { days });
 };
 
-const deadlines = (c: Checked): Finding[] =>
-  c.work.flatMap((i): Finding[] => {
+const deadlines = (c: Checked): Finding[] => {
+  const apart = apartReader(c.plan);
+  return c.work.flatMap((i): Finding[] => {
     const { deadline, ref } = c.plan.activities[i]!;
-    if (deadline === null || c.s.finish[i] === NONE || c.s.finish[i]! <= deadline) return [];
-    const days = Math.ceil(c.time.daysBetween(i, deadline, c.s.finish[i]!));
-    return [
-      {
-        code: 'deadlineMissed',
-        severity: 'error',
-        refs: [ref],
-        facts: { finish: isoDate(finishDayOf(c.s.finish[i]!)), deadline: isoDate(finishDayOf(deadline)), days },
-      },
-    ];
+    const now = extentOf(c.s, [i]);
+    if (deadline === null || now === null) return [];
+    const day = finishDayOf(deadline);
+    if (now.last <= day) return [];
+    const days = apart.finishes(i, { ...now, last: day, finish: deadline }, now);
+    const facts = { finish: isoDate(now.last), deadline: isoDate(day), days };
+    return [{ code: 'deadlineMissed', severity: 'error', refs: [ref], facts }];
   });
+};
 
 /** Positions planned before the status date that are not reported as begun or done. */
 export const plannedInThePast = ({ plan, work }: Checked): number[] => {
-  const { statusDate } = plan;
-  if (statusDate === null) return [];
+  const status = statusEnd(plan);
+  if (status === null) return [];
   return work.filter((i) => {
     const a = plan.activities[i]!;
-    if (a.actualFinish !== null) return false;
+    if (isComplete(a)) return false;
     return (
-      (a.finish !== null && a.finish <= statusDate) ||
-      (a.actualStart === null && a.start !== null && a.start < statusDate)
+      (a.finish !== null && a.finish <= status) || (a.actualStart === null && a.start !== null && a.start < status)
     );
   });
 };
 
 export const actualInTheFuture = ({ plan, work }: Checked): number[] => {
-  const { statusDate } = plan;
-  if (statusDate === null) return [];
+  const status = statusEnd(plan);
+  if (status === null) return [];
   return work.filter((i) => {
     const { actualStart, actualFinish } = plan.activities[i]!;
-    return (actualStart !== null && actualStart > statusDate) || (actualFinish !== null && actualFinish > statusDate);
+    return (actualStart !== null && actualStart >= status) || (actualFinish !== null && actualFinish > status);
   });
 };
 
@@ -274,14 +276,14 @@ const outOfSequence = (c: Checked): Finding[] =>
 
 const givenAgainstComputed = (c: Checked): Finding[] => {
   if (c.plan.links.length === 0) return [];
-  const { s, time } = c;
+  const { s } = c;
+  const apart = apartReader(c.plan);
+  const computed = { start: s.earlyStart, finish: s.earlyFinish, atFinish: s.atFinish };
   let days = 0;
   const differing = c.work.filter((i) => {
-    if (s.given.start[i] === NONE || s.earlyStart[i] === NONE) return false;
-    const off = Math.max(
-      Math.abs(time.daysBetween(i, s.given.start[i]!, s.earlyStart[i]!)),
-      Math.abs(time.daysBetween(i, s.given.finish[i]!, s.earlyFinish[i]!)),
-    );
+    const [given, would] = [extentOf(s.given, [i]), extentOf(computed, [i])];
+    if (!given || !would) return false;
+    const off = Math.max(Math.abs(apart.starts(i, given, would)), Math.abs(apart.finishes(i, given, would)));
     if (off >= 1) days = Math.max(days, Math.round(off));
     return off >= 1;
   });

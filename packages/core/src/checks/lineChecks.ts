@@ -1,7 +1,9 @@
 import type { Finding } from '../findings/finding';
 import { lineClashes } from '../linear/clashes';
 import { THOUSANDTHS } from '../linear/length';
-import { flowDays, hasBegun } from '../linear/moves';
+import { type Block, meetsBlock } from '../linear/buffers';
+import { type ClosedWindow, type FlowPoint, placeAt } from '../linear/flowline';
+import { hasBegun } from '../linear/moves';
 import { isChainage, isFloors, placeWords } from '../linear/placeWords';
 import { linearBlocks, linearWorks, type PlannedWork } from '../linear/works';
 import type { Line, Plan } from '../plan/schema';
@@ -62,14 +64,73 @@ function clashes({ plan, s }: Looked): Finding[] {
           line: lineName(line),
           place,
           date,
-          ...(c.gap !== null && c.gap < 0 && { days: Math.round(-c.gap * 10) / 10 }),
         },
       };
     }),
   );
 }
 
-/** What holds a stretch while it is closed. Flowlines wait by themselves. */
+/** Where and when a flowline is within a stretch that is closed, first to last; null where it is not. */
+export function withinWindow(points: readonly FlowPoint[], w: ClosedWindow): Block | null {
+  const first = meetsBlock(points, { ref: '', ...w });
+  if (!first) return null;
+  let [low, high, until] = [first.place, first.place, first.time];
+  for (let k = 1; k < points.length; k++) {
+    const [a, b] = [points[k - 1]!, points[k]!];
+    const [from, to] = [Math.max(a.time, w.start), Math.min(b.time, w.finish)];
+    if (to <= from) continue;
+    for (const t of [from, to]) {
+      const place = Math.min(w.to, Math.max(w.from, placeAt(points, t)!));
+      const inside = Math.min(a.place, b.place) < w.to && Math.max(a.place, b.place) > w.from;
+      if (!inside) continue;
+      [low, high] = [Math.min(low, place), Math.max(high, place)];
+      until = Math.max(until, t);
+    }
+  }
+  return { ref: '', from: low, to: high, start: first.time, finish: until };
+}
+
+/** Closed windows of a line in its unit and in days. */
+const windowsOf = (line: Line | null) =>
+  (line?.windows ?? []).map((w) => ({
+    window: w,
+    closed: {
+      name: w.name,
+      from: Math.min(w.from, w.to) / THOUSANDTHS,
+      to: Math.max(w.from, w.to) / THOUSANDTHS,
+      start: w.start / MINUTES_PER_DAY,
+      finish: w.finish / MINUTES_PER_DAY,
+    },
+  }));
+
+/** Flowlines that the plan puts where and when the line is closed. */
+function flowsInWindows({ plan, s }: Looked): Finding[] {
+  return openWorkByLine({ plan, s }).flatMap(({ line, flows }) =>
+    windowsOf(line).flatMap(({ window: w, closed }) =>
+      flows.flatMap((f): Finding[] => {
+        const within = withinWindow(f.points, closed);
+        if (!within) return [];
+        return [
+          {
+            code: 'inClosedWindow',
+            severity: 'warning',
+            refs: [f.work.ref],
+            facts: {
+              line: lineName(line),
+              window: w.name,
+              place: `${placeOn(line, within.from)} to ${placeOn(line, within.to)}`,
+              date: isoDate(Math.floor(within.start + 1e-9)),
+              until: isoDate(finishDayOf(w.finish)),
+              mark: `${w.name} ${w.start}`,
+            },
+          },
+        ];
+      }),
+    ),
+  );
+}
+
+/** What holds a stretch while it is closed. */
 function inWindows({ plan, s }: Looked): Finding[] {
   return openWorkByLine({ plan, s }).flatMap(({ line, blocks }) =>
     blocks.flatMap((b) =>
@@ -101,9 +162,9 @@ function inWindows({ plan, s }: Looked): Finding[] {
   );
 }
 
-/** By how many days the end of a flowline lies behind the one that the plan shows. */
+/** By how many days the end that the rate of a work leads to lies behind the one that the plan shows. */
 const offItsDates = ({ s }: Pick<Looked, 's'>, w: PlannedWork): number =>
-  flowDays(w.points).last - finishDayOf(s.finish[w.position]!);
+  w.rated === null ? 0 : w.rated - finishDayOf(s.finish[w.position]!);
 
 /** Works whose rate leads to another end than their dates. What has begun is paced by what happened. */
 function againstDates({ plan, s }: Looked): Finding[] {
@@ -118,5 +179,5 @@ function againstDates({ plan, s }: Looked): Finding[] {
 /** What a planner would want to know of the work along the lines of a plan. */
 export const lineFindings = (c: Looked): Finding[] =>
   c.plan.activities.some((a) => a.from !== null && a.to !== null)
-    ? [...linearWorks(c.plan, c.s).findings, ...clashes(c), ...inWindows(c), ...againstDates(c)]
+    ? [...linearWorks(c.plan, c.s).findings, ...clashes(c), ...flowsInWindows(c), ...inWindows(c), ...againstDates(c)]
     : [];

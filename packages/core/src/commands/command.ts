@@ -20,6 +20,7 @@ export const PlanSettings = anyOf(
     statusDate: true,
     start: true,
     source: true,
+    asPromised: true,
     criticalFloat: true,
     retainedLogic: true,
     percentShown: true,

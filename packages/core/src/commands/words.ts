@@ -5,6 +5,7 @@ const SETTING_WORDS: Partial<Record<string, string>> = {
   statusDate: 'Set the status date',
   start: 'Set the start of the plan',
   source: 'Choose which dates are shown',
+  asPromised: 'Take promised dates as they stand',
   calendars: 'Change the calendars',
   calendar: 'Choose the plan’s calendar',
   lines: 'Change the lines',

@@ -1,7 +1,5 @@
-import type { Plan } from '../plan/schema';
 import type { Schedule } from '../schedule/model';
 import { NONE } from '../schedule/slots';
-import { activityTime } from '../schedule/workingDays';
 import type { Day } from '../time/civil';
 import { lastDayOf } from '../time/days';
 
@@ -21,14 +19,4 @@ export function planFinish(s: Schedule): PlanFinish | null {
     if (last === null || day > last.day) last = { day, moment: s.finish[i]!, position: i };
   }
   return last;
-}
-
-/**
- * By how many whole working days a plan ends later than another says (earlier: negative), in the calendar of what ends
- * last now; null where one of them has no dates.
- */
-export function finishMoved(plan: Plan, schedule: Schedule, promised: Schedule): number | null {
-  const [last, then] = [planFinish(schedule), planFinish(promised)];
-  if (!last || !then) return null;
-  return Math.round(activityTime(plan, schedule).daysBetween(last.position, then.moment, last.moment)) + 0;
 }

@@ -1,3 +1,4 @@
+import { extentOf } from './behind';
 import { PERCENT_MEASURES, type PercentMeasure, type Plan } from '../plan/schema';
 import { addDone, type Done, doneReader, percentOf } from '../schedule/percent';
 import type { Schedule } from '../schedule/model';
@@ -62,7 +63,7 @@ export function rollUpByCodes(plan: Plan, s: Schedule, fields: readonly string[]
   });
   const readers = PERCENT_MEASURES.map((m) => [m, doneReader(plan, s, m)] as const);
   return [...positions].map(([key, members]) => {
-    const dated = members.filter((i) => s.start[i] !== NONE);
+    const place = extentOf(s, members);
     const sums = none();
     for (const i of members) add(sums, plan, i);
     const percent = (read: (position: number) => Done) => {
@@ -73,8 +74,8 @@ export function rollUpByCodes(plan: Plan, s: Schedule, fields: readonly string[]
     return {
       codes: JSON.parse(key) as string[],
       positions: members,
-      start: dated.reduce((least, i) => Math.min(least, s.start[i]!), dated.length > 0 ? s.start[dated[0]!]! : NONE),
-      finish: dated.reduce((most, i) => Math.max(most, s.finish[i]!), NONE),
+      start: place?.start ?? NONE,
+      finish: place?.finish ?? NONE,
       sums,
       percent: Object.fromEntries(readers.map(([m, read]) => [m, percent(read)])) as Record<PercentMeasure, number>,
     };

@@ -4,8 +4,8 @@ import type { Plan } from '../plan/schema';
 import { workingTimeOf } from '../calendar/workingTime';
 import { NONE } from '../schedule/slots';
 import type { Schedule } from '../schedule/model';
+import { behindReader } from './behind';
 import { planFinish } from './planFinish';
-import { activityTime } from '../schedule/workingDays';
 import type { Day } from '../time/civil';
 
 /** A plan as it stood once. */
@@ -65,14 +65,12 @@ export interface Moved {
 export function movesBetween(before: KeptPlan, after: KeptPlan): Moved[] {
   const { plan, schedule: s } = after;
   const { schedule: b } = before;
-  const time = activityTime(plan, s);
-  const round = (n: number) => Math.round(n * 10) / 10 + 0;
+  const behind = behindReader(plan, s, { schedule: b });
   const list = plan.activities.flatMap((a, i): Moved[] => {
     const j = b.outline.indexOf.get(a.ref);
     if (j === undefined || s.outline.isSummary[i] || b.outline.isSummary[j]) return [];
     if (s.start[i] === NONE || b.start[j] === NONE) return [];
-    const startDays = round(time.daysBetween(i, b.start[j]!, s.start[i]!));
-    const finishDays = round(time.daysBetween(i, b.finish[j]!, s.finish[i]!));
+    const { start: startDays, finish: finishDays } = behind(i, j)!;
     if (startDays === 0 && finishDays === 0) return [];
     return [{ ref: a.ref, name: a.name || a.ref, responsible: a.responsible, startDays, finishDays }];
   });

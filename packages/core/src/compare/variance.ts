@@ -2,6 +2,7 @@ import { type Band, bandOfDays, bandOfRatio, toleranceOf, worstBand } from '../p
 import { type Activity, isMilestone, type PercentMeasure, type Plan } from '../plan/schema';
 import { daysDoneReader } from '../measure/daysDone';
 import { isComplete } from '../schedule/given';
+import { behindReader } from './behind';
 import { NONE } from '../schedule/slots';
 import type { Schedule } from '../schedule/model';
 import { activityTime } from '../schedule/workingDays';
@@ -16,6 +17,8 @@ export interface Variance {
   durationRatio: number | null;
   effortRatio: number | null;
   costRatio: number | null;
+  /** By its dates alone. */
+  dateBand: Band | null;
   band: Band | null;
 }
 
@@ -32,7 +35,7 @@ export function varianceReader(
 ): (position: number) => Variance | null {
   const time = activityTime(current, s);
   const baseTime = activityTime(baseline, b);
-  const days = (i: number, from: number, to: number) => round(time.daysBetween(i, from, to));
+  const behind = behindReader(current, s, { schedule: b });
   const length = (p: typeof time, k: number, x: Schedule) => p.daysBetween(k, x.start[k]!, x.finish[k]!);
   const ratio = (now: number | null, then: number | null) =>
     now === null || then === null || then <= 0 ? null : now / then;
@@ -41,22 +44,24 @@ export function varianceReader(
     const j = b.outline.indexOf.get(a.ref);
     if (j === undefined || s.outline.isSummary[i] !== b.outline.isSummary[j]) return null;
     const base = baseline.activities[j]!;
-    const both = s.start[i] !== NONE && b.start[j] !== NONE;
-    const duration = both && !isMilestone(a.kind) ? [length(time, i, s), length(baseTime, j, b)] : null;
-    const finishDays = both ? days(i, b.finish[j]!, s.finish[i]!) : null;
+    const off = behind(i, j);
+    const duration = off && !isMilestone(a.kind) ? [length(time, i, s), length(baseTime, j, b)] : null;
+    const finishDays = off?.finish ?? null;
     const effortRatio = ratio(amountAtEnd(a, 'effort'), base.effort);
     const costRatio = ratio(amountAtEnd(a, 'cost'), base.cost);
     const tolerance = toleranceOf(current, a);
+    const dateBand = finishDays === null ? null : bandOfDays(finishDays, tolerance);
     return {
       ref: a.ref,
-      startDays: both ? days(i, b.start[j]!, s.start[i]!) : null,
+      startDays: off?.start ?? null,
       finishDays,
       durationDays: duration ? round(duration[0]! - duration[1]!) : null,
       durationRatio: duration ? ratio(duration[0]!, duration[1]!) : null,
       effortRatio,
       costRatio,
+      dateBand,
       band: worstBand([
-        finishDays === null ? null : bandOfDays(finishDays, tolerance),
+        dateBand,
         effortRatio === null ? null : bandOfRatio(effortRatio, tolerance.effort),
         costRatio === null ? null : bandOfRatio(costRatio, tolerance.cost),
       ]),
@@ -110,12 +115,13 @@ export function snapshotOf(current: Plan, s: Schedule, baseline: Plan, b: Schedu
   const base = j < 0 ? null : baseline.activities[j]!;
   const time = activityTime(current, s);
   const moment = (m: number | undefined) => (m === undefined || m === NONE ? null : m);
-  const dates = (now: number | null, then: number | null, actual: number | null): SnapshotRow => ({
+  const off = j < 0 ? null : behindReader(current, s, { schedule: b })(i, j);
+  const dates = (now: number | null, then: number | null, actual: number | null, by?: number): SnapshotRow => ({
     current: now,
     baseline: then,
     actual,
     remaining: null,
-    variance: now === null || then === null ? null : round(time.daysBetween(i, then, now)),
+    variance: by ?? null,
   });
   const amounts = (now: number | null, then: number | null, actual: number | null): SnapshotRow => ({
     current: now,
@@ -136,8 +142,8 @@ export function snapshotOf(current: Plan, s: Schedule, baseline: Plan, b: Schedu
       ? null
       : round(activityTime(baseline, b).daysBetween(j, b.start[j]!, b.finish[j]!));
   return {
-    start: dates(moment(s.start[i]), j < 0 ? null : moment(b.start[j]), a.actualStart),
-    finish: dates(moment(s.finish[i]), j < 0 ? null : moment(b.finish[j]), a.actualFinish),
+    start: dates(moment(s.start[i]), j < 0 ? null : moment(b.start[j]), a.actualStart, off?.start),
+    finish: dates(moment(s.finish[i]), j < 0 ? null : moment(b.finish[j]), a.actualFinish, off?.finish),
     duration: {
       current: whole,
       baseline: before,

@@ -134,10 +134,10 @@ export function wordsFor(finding: Finding): string {
       return `${list}: at the stated rate the work would take more than ${fact('days')} working days; no flowline is drawn. Check the rate and the places.`;
     case 'lineClash':
       return fact('kind') === 'crossing'
-        ? `${refs[1]} runs into ${refs[0]} on ${fact('line')} at ${fact('place')} on ${fact('date')}${fact('days') === '' ? '' : `, ${fact('days')} days too early`}. Let one of them go later, the other way round, or at another rate.`
+        ? `${refs[1]} runs into ${refs[0]} on ${fact('line')} at ${fact('place')} on ${fact('date')}. Let one of them go later, the other way round, or at another rate.`
         : `${refs[0]} and ${refs[1]} are at the same place of ${fact('line')} on ${fact('date')}, at ${fact('place')}, which ${fact('kind') === 'held' ? `${refs[1]} holds then` : 'both hold'}. Let one of them go later.`;
     case 'inClosedWindow':
-      return `${refs[0]} holds ${fact('place')} of ${fact('line')} on ${fact('date')}, while it is closed by “${fact('window')}” until ${fact('until')}. Let it go before or behind that.`;
+      return `${refs[0]} is planned in a closed window: at ${fact('place')} of ${fact('line')} on ${fact('date')}, which “${fact('window')}” closes until ${fact('until')}. Move it behind that, or before it.`;
     case 'builtTwice':
       return `${elementsIn(finding)} built by ${list}. Leave them with one of these, or let each build its own.`;
     case 'removedBeforeBuilt':
@@ -145,7 +145,7 @@ export function wordsFor(finding: Finding): string {
     case 'standsAndBuilt':
       return `${elementsIn(finding)} said to stand for a while, and to be built or removed: ${list}. Say one of these.`;
     case 'rateAgainstDates':
-      return `${list}: along the line at the stated rate, with closed windows and days off, the work does not end on the day that the plan says (off by up to ${fact('days')} days).`;
+      return `${list}: along the line at the stated rate, with closed windows and days off, the work does not end on the day that the plan says (off by up to ${fact('days')} cal d). It is drawn to the day of the plan.`;
     case 'linearWithoutRate':
       return `${list}: from one place to another, but without a rate, and without a length to take one from. Enter a rate or dates.`;
     case 'missingResource':

@@ -1,3 +1,4 @@
+import { flowline } from './flowline';
 import { workdaysPerWeek } from '../calendar/units';
 import { workingTimeOf } from '../calendar/workingTime';
 import type { Command } from '../commands/command';
@@ -18,7 +19,7 @@ export function lengthByRate(plan: Plan, w: PlannedWork, to: RoundedTo): Command
   const a = plan.activities[w.position]!;
   if (hasBegun(a)) return null;
   const time = workingTimeOf(calendarOf(plan, a.calendar), 'day', 0);
-  const { first, last } = flowDays(w.points);
+  const { first, last } = flowDays(flowline(w.stated, w.points[0]!.time, w.time, w.windows));
   const week = to === 'week' ? Math.max(1, workdaysPerWeek(time.spec)) : 1;
   const days = Math.ceil(Math.max(1, time.between(first, last + 1)) / week) * week;
   const part =

@@ -9,6 +9,7 @@ import { type Day, MINUTES_PER_DAY, type Moment, startOfDay } from '../time/civi
 import { flowline, type FlowPoint, linearDuration, type LinearWork } from './flowline';
 import { paceIsOfDates } from './length';
 import { paced, paceFor } from './pace';
+import { plannedFlow } from './planned';
 import type { PlannedWork } from './works';
 
 /** What a person does to a work along a line: its start, its end (by its rate), its direction, its crews, its rate. */
@@ -103,21 +104,33 @@ export function movedWork(plan: Plan, w: PlannedWork, move: LineMove): MovedWork
   };
   switch (move.do) {
     case 'start':
-      return moved(w.work, move.day, {});
+      return plan.inHours ? moved(w.work, move.day, {}) : shiftedTo(plan, a, w, move.day);
     case 'turn':
-      return moved({ ...w.work, from: w.work.to, to: w.work.from }, start, { from: a.to, to: a.from });
+      return moved({ ...w.stated, from: w.stated.to, to: w.stated.from }, start, { from: a.to, to: a.from });
     case 'crews': {
       // A rate that follows from the dates is that of all crews: more of them do it in less time.
-      const work = { ...w.work, crews: move.crews };
+      const work = { ...w.stated, crews: move.crews };
       return move.crews > 0 ? moved(work, start, { crews: move.crews }) : null;
     }
     case 'pace':
-      return move.factor > 0 ? moved(paced(w.work, move.factor), start, ratesOf(a, move.factor)) : null;
+      return move.factor > 0 ? moved(paced(w.stated, move.factor), start, ratesOf(a, move.factor)) : null;
     case 'finish': {
-      const factor = move.day >= start ? paceFor(w.work, start, w.time, w.windows, move.day + 1) : null;
-      return factor === null ? null : moved(paced(w.work, factor), start, ratesOf(a, factor));
+      const factor = move.day >= start ? paceFor(w.stated, start, w.time, w.windows, move.day + 1) : null;
+      return factor === null ? null : moved(paced(w.stated, factor), start, ratesOf(a, factor));
     }
   }
+}
+
+/** A work that begins on another day and keeps its working days, so that it ends where these end. */
+function shiftedTo(plan: Plan, a: Activity, w: PlannedWork, day: Day): MovedWork {
+  const time = workingTimeOf(calendarOf(plan, a.calendar), 'day', 0);
+  const { first, last } = flowDays(w.points);
+  const days = Math.max(1, time.between(first, last + 1));
+  const begins = time.firstStart(Math.floor(day + 1e-9));
+  const finish = time.finishOf(begins, days);
+  const flow = plannedFlow(w.work, { start: begins, finish }, w.time, w.windows, false, paceIsOfDates(a));
+  const part = runningAs(plan, a, [flow.points[0]!, { time: finish, place: w.work.to }]);
+  return { work: flow.work, points: flow.points, command: { do: 'changeActivity', ref: a.ref, part } };
 }
 
 /** A work that holds its stretch, with another start or another end; null where it has begun or has no dates. */

@@ -6,20 +6,25 @@ import { NONE } from '../schedule/slots';
 import { activityTime } from '../schedule/workingDays';
 import { MINUTES_PER_DAY } from '../time/civil';
 import type { Block } from './buffers';
-import { type ClosedWindow, type FlowPoint, flowline, type LinearWork, linearDuration } from './flowline';
+import { type ClosedWindow, type FlowPoint, type LinearWork, linearDuration } from './flowline';
 import { goesAlong, paceIsOfDates, statedRates, THOUSANDTHS } from './length';
-import { MOST_DAYS, paced, paceFor } from './pace';
+import { MOST_DAYS } from './pace';
+import { plannedFlow } from './planned';
 
 /** Linear work of a plan with all that its flowline depends on. */
 export interface PlannedWork {
   position: number;
+  /** The work at the pace that its dates ask for, and at its own rate. */
   work: LinearWork;
+  stated: LinearWork;
   /** The line that it is on; null where the plan describes none. */
   line: Line | null;
   time: WorkingTime;
   windows: ClosedWindow[];
-  /** Where and when the work is, from the start that the plan shows. */
+  /** Where and when the work is: from the start to the finish that the plan shows. */
   points: FlowPoint[];
+  /** The last day that its own rate leads to from its start; null where its dates give its rate. */
+  rated: number | null;
 }
 
 const NO_LINE: { line: Line | null; windows: ClosedWindow[] } = { line: null, windows: [] };
@@ -55,7 +60,9 @@ export function linearWorks(plan: Plan, s: Schedule): { works: PlannedWork[]; fi
     if (ofDates) {
       const taken = days.daysBetween(position, s.start[position]!, s.finish[position]!);
       const [low, high] = [Math.min(from, to), Math.max(from, to)];
-      if (taken > 0) rates.unshift({ from: low, to: high, perDay: (high - low) / taken / crews });
+      // Work on days off alone has no working days: it goes by the days of the calendar.
+      const all = taken > 0 ? taken : (s.finish[position]! - s.start[position]!) / MINUTES_PER_DAY;
+      if (all > 0) rates.unshift({ from: low, to: high, perDay: (high - low) / all / crews });
     }
     if (rates.length === a.rates.length) {
       without.push(a.ref);
@@ -70,13 +77,16 @@ export function linearWorks(plan: Plan, s: Schedule): { works: PlannedWork[]; fi
     const { line, windows } = a.line === null ? first : (lines.get(a.line) ?? NO_LINE);
     const time = days.timeOf(position);
     const [start, finish] = [s.start[position]! / MINUTES_PER_DAY, s.finish[position]! / MINUTES_PER_DAY];
-    const points = flowline(work, start, time, windows);
-    // What stands still before closed windows is as much faster as its dates ask.
-    const late = ofDates && windows.length > 0 && points.at(-1)!.time > finish + 1e-6;
-    const factor = late ? paceFor(work, start, time, windows, finish) : null;
-    if (factor === null) return [{ position, work, line, time, windows, points }];
-    const faster = paced(work, factor);
-    return [{ position, work: faster, line, time, windows, points: flowline(faster, start, time, windows) }];
+    return [
+      {
+        position,
+        line,
+        time,
+        windows,
+        stated: work,
+        ...plannedFlow(work, { start, finish }, time, windows, plan.inHours, ofDates),
+      },
+    ];
   });
   const findings: Finding[] =
     without.length === 0 ? [] : [{ code: 'linearWithoutRate', severity: 'warning', refs: without }];

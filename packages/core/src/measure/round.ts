@@ -1,8 +1,8 @@
 import { shownDays } from '../commands/dating';
 import { isMilestone, type Plan } from '../plan/schema';
-import { isComplete } from '../schedule/given';
+import { isComplete, UNKNOWN } from '../schedule/given';
 import type { Schedule } from '../schedule/model';
-import { type Day, dayOf } from '../time/civil';
+import { type Day, dayOf, finishDayOf } from '../time/civil';
 
 /** Why a status date asks about an activity, the most pressing first. */
 export const REASONS = ['shouldHaveFinished', 'shouldHaveStarted', 'inProgress', 'due'] as const;
@@ -21,7 +21,7 @@ export interface AskedRow {
  * and what starts or finishes within the days behind it. The earlier of what is planned now and what was planned last
  * counts, since computed dates of what was not done are pushed behind the status date.
  *
- * @param moment the status date: what lies before it is over
+ * @param moment the end of the status date: what lies before it is over
  * @param days how far ahead is asked
  * @param last the edition of the last time; null where there was none
  */
@@ -39,11 +39,13 @@ export function askedAt(
     const at = last?.schedule.outline.indexOf.get(a.ref);
     const then = last && at !== undefined ? shownDays(last.schedule, at) : null;
     const begun = a.actualStart !== null || (a.percent ?? 0) > 0;
-    if (!now && !then) return begun ? [{ position, why: 'inProgress', day: today }] : [];
+    if (!now && !then) return begun ? [{ position, why: 'inProgress', day: finishDayOf(moment) }] : [];
     const first = Math.min(now?.first ?? Number.POSITIVE_INFINITY, then?.first ?? Number.POSITIVE_INFINITY);
-    const finish = Math.min(now?.last ?? Number.POSITIVE_INFINITY, then?.last ?? Number.POSITIVE_INFINITY);
+    // What is under way without a finish that is known is due on no day.
+    const due = now && s.finishFrom[position] !== UNKNOWN ? now.last : Number.POSITIVE_INFINITY;
+    const finish = Math.min(due, then?.last ?? Number.POSITIVE_INFINITY);
     if (finish < today) return [{ position, why: 'shouldHaveFinished', day: finish }];
-    if (begun) return [{ position, why: 'inProgress', day: finish }];
+    if (begun) return [{ position, why: 'inProgress', day: Number.isFinite(finish) ? finish : finishDayOf(moment) }];
     if (first < today && !isMilestone(a.kind)) return [{ position, why: 'shouldHaveStarted', day: first }];
     const next = isMilestone(a.kind) ? finish : first;
     return next < today + days ? [{ position, why: 'due', day: next }] : [];

@@ -11,6 +11,7 @@ import { activityTime } from '../schedule/workingDays';
 import { workingTimeOf } from '../calendar/workingTime';
 import { type Day, finishDayOf, monthStart } from '../time/civil';
 import { shownDays } from '../commands/dating';
+import { type Ends, endsOf } from '../facts/ends';
 
 /** What is added up: cost in hundredths of the currency, effort in minutes. */
 export type Amount = 'cost' | 'effort';
@@ -42,9 +43,8 @@ export interface StandingRow {
 /** The plan, or a part of it, against what was promised at a moment. */
 export interface Standing {
   rows: StandingRow[];
-  /** The last finish now and promised, and the working days of the plan's calendar between them. */
-  finish: { now: Day; promised: Day | null; late: number | null; ref: string } | null;
-  start: { now: Day; promised: Day | null; late: number | null } | null;
+  /** When the rows begin and end, how sure that is, and how it stands against the promise. */
+  ends: Ends;
   /** Percent complete by each measure; null where there is nothing to measure. `planned` is what the promise has by then. */
   percent: Record<PercentMeasure, number | null> & { planned: number | null };
   /** Earned value by cost and by effort; null where nothing is budgeted. */
@@ -137,44 +137,25 @@ export function standingOfRows(
     }
     return counts;
   };
+  const ends = endsOf(
+    plan,
+    s,
+    { plan: baseline, schedule: b },
+    rows.map((r) => r.position),
+  );
   return {
     rows,
-    ...endsOf(plan, rows),
+    ends,
     percent: percents(plan, s, baseline, b, moment, rows),
     earned: { cost: earned('cost'), effort: earned('effort') },
     counts: count(STATUSES, (r) => r.status),
     bands: count(BANDS, (r) => r.variance?.band ?? null),
     sums: { cost: sums(plan, baseline, b, rows, 'cost'), effort: sums(plan, baseline, b, rows, 'effort') },
-    days: spanDays(plan, baseline, rows, moment),
+    days: spanDays(plan, baseline, ends, moment),
   };
 }
 
 const ownTime = (plan: Plan, near: Day) => workingTimeOf(calendarOf(plan, null), 'day', near);
-
-/** First and last days of the rows, now and as promised for the same activities. */
-export function endsOf(plan: Plan, rows: readonly StandingRow[]): Pick<Standing, 'start' | 'finish'> {
-  const dated = rows.filter((r) => r.last !== null);
-  if (dated.length === 0) return { start: null, finish: null };
-  const last = dated.reduce((most, r) => (r.last! > most.last! ? r : most));
-  const first = dated.reduce((least, r) => (r.first! < least.first! ? r : least));
-  let promisedFirst: Day | null = null;
-  let promisedLast: Day | null = null;
-  for (const r of rows) {
-    if (r.promised === null) continue;
-    promisedFirst = Math.min(promisedFirst ?? r.promisedFirst!, r.promisedFirst!);
-    promisedLast = Math.max(promisedLast ?? r.promised, r.promised);
-  }
-  const time = ownTime(plan, last.last!);
-  const between = (from: Day | null, to: Day) => (from === null ? null : time.between(from + 1, to + 1));
-  return {
-    finish: { now: last.last!, promised: promisedLast, late: between(promisedLast, last.last!), ref: last.ref },
-    start: {
-      now: first.first!,
-      promised: promisedFirst,
-      late: promisedFirst === null ? null : time.between(promisedFirst, first.first!),
-    },
-  };
-}
 
 /** Percent complete of rows by a measure; null where there is nothing to measure. */
 export function percentOfRows(
@@ -223,16 +204,15 @@ function sums(plan: Plan, baseline: Plan, b: Schedule, rows: readonly StandingRo
 }
 
 /** Working days from the first day to the last, of the plan's calendar. */
-function spanDays(plan: Plan, baseline: Plan, rows: readonly StandingRow[], moment: number): Standing['days'] {
-  const { start, finish } = endsOf(plan, rows);
-  if (!start || !finish) return null;
-  const time = ownTime(plan, start.now);
-  const then = ownTime(baseline, start.now);
+function spanDays(plan: Plan, baseline: Plan, ends: Ends, moment: number): Standing['days'] {
+  const { first, last, promisedFirst, promised } = ends;
+  if (first === null || last === null) return null;
+  const time = ownTime(plan, first);
+  const then = ownTime(baseline, first);
   return {
-    now: time.between(start.now, finish.now + 1),
-    promised:
-      start.promised === null || finish.promised === null ? null : then.between(start.promised, finish.promised + 1),
-    gone: Math.max(0, time.between(start.now, Math.min(finishDayOf(moment), finish.now) + 1)),
+    now: time.between(first, last + 1),
+    promised: promisedFirst === null || promised === null ? null : then.between(promisedFirst, promised + 1),
+    gone: Math.max(0, time.between(first, Math.min(finishDayOf(moment), last) + 1)),
   };
 }
 
@@ -265,11 +245,11 @@ export const slipsOf = (rows: readonly StandingRow[]) =>
     .map((r) => ({ ...r, late: r.late!, band: bandOfDays(r.late!, r.tolerance) }))
     .sort((x, y) => y.late - x.late || (x.last ?? 0) - (y.last ?? 0));
 
-/** What ends within some days behind a moment and is not done, in the order of time. */
+/** What ends within some days behind the moment of the status date and is not done, in the order of time. */
 export const comingUp = (rows: readonly StandingRow[], moment: number, days: number): StandingRow[] => {
-  const today = Math.floor(moment / 1440);
+  const today = finishDayOf(moment);
   return rows
-    .filter((r) => r.status !== 'complete' && r.last !== null && r.last >= today && r.last < today + days)
+    .filter((r) => r.status !== 'complete' && r.last !== null && r.last > today && r.last <= today + days)
     .sort((x, y) => x.last! - y.last! || Number(y.milestone) - Number(x.milestone));
 };
 

@@ -1,4 +1,4 @@
-import { lineOf, openWorkByLine } from '../checks/lineChecks';
+import { lineOf, openWorkByLine, withinWindow } from '../checks/lineChecks';
 import type { Command } from '../commands/command';
 import type { Finding } from '../findings/finding';
 import { type Block, meetsBlock } from '../linear/buffers';
@@ -202,6 +202,8 @@ export function windowMends(plan: Plan, s: Schedule, finding: Finding): LineMend
       .flatMap((o) => o.blocks)
       .find((b) => b.ref === a.ref);
   const line = a ? lineOf(plan, a.line) : null;
+  const flow = a && !own ? workOf(plan, s, a.ref) : undefined;
+  if (flow && a) return flowBehind(plan, flow);
   if (!own || !line) return [];
   const clear = (then: Block) =>
     line.windows.every((w) => {
@@ -211,6 +213,30 @@ export function windowMends(plan: Plan, s: Schedule, finding: Finding): LineMend
     });
   const mend = blockLater(plan, s, own, clear);
   return mend ? [mend] : [];
+}
+
+/** A work later, so that it lies in no closed window any more. */
+function flowBehind(plan: Plan, w: PlannedWork): LineMend[] {
+  if (hasBegun(plan.activities[w.position]!)) return [];
+  const first = Math.floor(w.points[0]!.time + 1e-9);
+  const clear = (day: number) => {
+    const moved = movedWork(plan, w, { do: 'start', day });
+    return moved !== null && w.windows.every((x) => withinWindow(moved.points, x) === null);
+  };
+  const latest = Math.max(...w.windows.map((x) => Math.ceil(x.finish)));
+  for (let day = first + 1; day <= latest; day++) {
+    if (!clear(day)) continue;
+    const moved = movedWork(plan, w, { do: 'start', day })!;
+    const { first: begins, last } = flowDays(moved.points);
+    return [
+      {
+        id: 'behind',
+        words: `Move it behind: from ${isoDate(begins)} to ${isoDate(last)}`,
+        command: moved.command,
+      },
+    ];
+  }
+  return [];
 }
 
 const workOf = (plan: Plan, s: Schedule, ref: string): PlannedWork | undefined =>
@@ -227,7 +253,7 @@ export function lengthOfRate(plan: Plan, s: Schedule, ref: string, to: RoundedTo
 export function rateByDates(plan: Plan, s: Schedule, ref: string): Command[] {
   const w = workOf(plan, s, ref);
   const shown = w && shownDays(s, w.position);
-  const factor = w && shown ? paceFor(w.work, w.points[0]!.time, w.time, w.windows, shown.last + 1) : null;
+  const factor = w && shown ? paceFor(w.stated, w.points[0]!.time, w.time, w.windows, shown.last + 1) : null;
   const moved = w && factor !== null ? movedWork(plan, w, { do: 'pace', factor }) : null;
   if (!w || !moved || moved.command.do !== 'changeActivity') return [];
   const { rate, output, rates } = moved.command.part;

@@ -1,3 +1,4 @@
+import { statusEnd } from '../plan/status';
 import { weekCalendar } from '../calendar/spec';
 import type { Command } from '../commands/command';
 import type { Finding, FindingCode } from '../findings/finding';
@@ -358,10 +359,10 @@ const MENDS: { [C in FindingCode]?: MendMaker[] | ((found: Found) => MendMaker[]
       'notYet',
       'It has not happened yet',
       (f) => {
-        const status = f.plan.statusDate ?? 0;
+        const status = statusEnd(f.plan) ?? 0;
         const { actualStart, actualFinish } = f.a;
         return change(f, {
-          ...(actualStart !== null && actualStart > status && { actualStart: null }),
+          ...(actualStart !== null && actualStart >= status && { actualStart: null }),
           ...(actualFinish !== null &&
             actualFinish > status && {
               actualFinish: null,

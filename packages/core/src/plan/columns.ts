@@ -39,10 +39,11 @@ function toColumns<T>(list: readonly T[], readers: Readers<T>): Columns {
 
 function fromColumns<T>({ count, same, each }: Columns, fields: readonly string[]): T[] {
   // A copy of what all have in common, in which the rest is written over, is made far faster than one field by field.
-  const common = Object.fromEntries(fields.map((field) => [field, same[field]]));
+  // A field that is younger than the columns is not in them.
+  const common = Object.fromEntries(fields.map((field) => [field, same[field] ?? null]));
   const own = Object.entries(each);
   return Array.from({ length: count }, (_, i) => {
-    const record = { ...common };
+    const record: Record<string, unknown> = { ...common };
     for (const [field, values] of own) record[field] = values[i];
     return record as T;
   });
@@ -83,6 +84,7 @@ const ACTIVITY: Readers<Activity> = {
   rates: (a) => a.rates,
   notes: (a) => a.notes,
   said: (a) => a.said,
+  promised: (a) => a.promised,
 };
 const LINK: Readers<Link> = {
   from: (l) => l.from,

@@ -117,6 +117,14 @@ export const Activity = z.object({
     .object({ start: Text(200).nullable().default(null), finish: Text(200).nullable().default(null) })
     .nullable()
     .default(null),
+  /**
+   * When it was promised, for what states no dates of its own: the length counts where it states none, the dates where
+   * the plan takes them as they stand (`asPromised`).
+   */
+  promised: z
+    .object({ start: MomentValue.nullable().default(null), finish: MomentValue.nullable().default(null) })
+    .nullable()
+    .default(null),
 });
 export type Activity = z.infer<typeof Activity>;
 export type ActivityKind = Activity['kind'];
@@ -286,6 +294,8 @@ export const Plan = z.object({
   start: MomentValue.nullable().default(null),
   /** Which dates exhibits show. */
   source: z.enum(['given', 'computed']).default('given'),
+  /** Whether what has only promised dates happens as it was promised; a person says so. */
+  asPromised: z.boolean().default(false),
   /** Whether dates carry times of the day. */
   inHours: z.boolean().default(false),
   /** Activities with at most this total float, in working minutes, are critical. */
@@ -350,6 +360,7 @@ export const makePlan = (said: Partial<Plan> & Pick<Plan, 'name' | 'calendars' |
   statusDate: null,
   start: null,
   source: 'given',
+  asPromised: false,
   inHours: false,
   criticalFloat: 0,
   retainedLogic: true,

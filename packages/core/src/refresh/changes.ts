@@ -59,6 +59,7 @@ const KIND_OF: Partial<Record<ActivityField, SourceChangeKind>> = {
   start: 'moved',
   finish: 'moved',
   said: 'moved',
+  promised: 'moved',
   duration: 'resized',
   actualStart: 'progressed',
   actualFinish: 'progressed',

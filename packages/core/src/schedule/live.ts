@@ -1,12 +1,13 @@
 import type { Finding } from '../findings/finding';
 import type { Activity, Plan } from '../plan/schema';
+import { endOf } from './drawn';
 import { floatNode, floatPass } from './float';
 import { FF, FS } from './links';
 import type { Schedule } from './model';
 import { defaultStart, FOLLOWED_FIELDS, readNode, startKnown } from './network';
 import { NONE, startSlot } from './slots';
 import { backwardNode, backwardPass, forwardNode } from './passes';
-import { findingsOf, schedulePlan, takeChanges } from './schedule';
+import { findingsOf, scheduleDates, takeChanges, takeLeads } from './schedule';
 
 /**
  * A schedule that follows edits: after a change of one activity only what is affected is computed again, with the
@@ -24,7 +25,8 @@ export class LiveSchedule {
   /** @param computed the schedule of the plan, where it is known already; it is changed in place */
   constructor(plan: Plan, computed?: Schedule) {
     this.plan = { ...plan, activities: [...plan.activities] };
-    this.held = computed ?? schedulePlan(this.plan);
+    this.held = computed ?? scheduleDates(this.plan);
+    this.fresh = computed !== undefined;
     this.rank = this.rankNodes();
   }
 
@@ -40,24 +42,42 @@ export class LiveSchedule {
   }
 
   /**
-   * Changes an activity. Durations, remaining durations, percents and constraints are followed step by step; every
-   * other change, and one that changes how finely the plan is computed, is a full run.
+   * Changes an activity. Durations, remaining durations, percents and constraints of a plan as computed are followed
+   * step by step; every other change, and one that changes how finely the plan is computed, is a full run.
    * @returns how many nodes were computed again
    */
   change(position: number, part: Partial<Activity>): number {
-    const before = this.plan.activities[position];
-    if (!before) throw new RangeError(`there is no activity at position ${position}`);
-    const after = { ...before, ...part };
-    this.plan.activities[position] = after;
-    const v = this.held.network.nodeOf[position]!;
-    if (v < 0 || !this.canFollow(before, after, v)) return this.runFully();
-    return this.follow(v);
+    return this.changeAll([{ position, part }]);
+  }
+
+  /** As {@link change}, of several activities: at most one full run for all of them. */
+  changeAll(changes: readonly { position: number; part: Partial<Activity> }[]): number {
+    let computed = 0;
+    for (let k = 0; k < changes.length; k++) {
+      const { position, part } = changes[k]!;
+      const before = this.plan.activities[position];
+      if (!before) throw new RangeError(`there is no activity at position ${position}`);
+      const after = { ...before, ...part };
+      const v = this.held.network.nodeOf[position]!;
+      if (changesNoDate(before, after)) {
+        this.plan.activities[position] = after;
+        this.fresh = false;
+      } else if (v >= 0 && this.canFollow(before, after, v)) {
+        this.plan.activities[position] = after;
+        computed += this.follow(v);
+      } else {
+        for (const rest of changes.slice(k))
+          this.plan.activities[rest.position] = { ...this.plan.activities[rest.position]!, ...rest.part };
+        return this.runFully();
+      }
+    }
+    return computed;
   }
 
   private runFully(): number {
-    this.held = schedulePlan(this.plan);
+    this.held = scheduleDates(this.plan);
     this.rank = this.rankNodes();
-    this.fresh = true;
+    this.fresh = false;
     return this.held.network.count;
   }
 
@@ -71,6 +91,7 @@ export class LiveSchedule {
 
   private canFollow(before: Activity, after: Activity, v: number): boolean {
     const { network: net } = this.held;
+    if (this.plan.source === 'given') return false;
     if (this.rank[v]! < 0 || net.asLate.includes(1) || after.constraint?.kind === 'asLateAsPossible') return false;
     for (const key of Object.keys(after) as (keyof Activity)[]) {
       if (before[key] !== after[key] && !FOLLOWED_FIELDS.has(key)) return false;
@@ -110,6 +131,8 @@ export class LiveSchedule {
     const touched = new Set<number>([v]);
     const moved: number[] = [];
     let mayEndEarlier = false;
+    /** Whether what ends the plan, or what is open, may be something else than before. */
+    let leadsElsewhere = turned;
     const turnedPoints: number[] = turned ? [v] : [];
     let finish = dates.finish;
     waiting.add(this.rank[v]!);
@@ -124,6 +147,7 @@ export class LiveSchedule {
         dates.logicFinish[u]!,
         dates.atFinish[u]!,
       ];
+      const ended = endOf(net, dates, u);
       forwardNode(net, adj, dates, u);
       if (
         start === dates.earlyStart[u] &&
@@ -134,13 +158,15 @@ export class LiveSchedule {
         continue;
       moved.push(u);
       if (side !== dates.atFinish[u] && u !== v) turnedPoints.push(u);
-      if (end === dates.finish && dates.earlyFinish[u]! < end) mayEndEarlier = true;
-      finish = Math.max(finish, dates.earlyFinish[u]!);
+      const ends = endOf(net, dates, u);
+      if (ended === dates.finish && ends < ended) mayEndEarlier = true;
+      if (ended === dates.finish || ends === dates.finish) leadsElsewhere = true;
+      finish = Math.max(finish, ends);
       for (let i = adj.outAt[u]!; i < adj.outAt[u + 1]!; i++) waiting.add(this.rank[net.linkTo[adj.out[i]!]!]!);
     }
     if (mayEndEarlier && finish === dates.finish) {
       finish = NONE;
-      for (let k = 0; k < sequence.length; k++) finish = Math.max(finish, dates.earlyFinish[sequence[k]!]!);
+      for (let k = 0; k < sequence.length; k++) finish = Math.max(finish, endOf(net, dates, sequence[k]!));
     }
 
     const endMoves = finish !== dates.finish;
@@ -150,6 +176,7 @@ export class LiveSchedule {
       backwardPass(net, adj, dates, sequence, blocked);
       floatPass(net, adj, dates, floats, sequence, blocked);
       takeChanges(this.plan, this.held, sequence, v);
+      takeLeads(this.plan, this.held);
       this.fresh = false;
       return sequence.length;
     }
@@ -175,10 +202,27 @@ export class LiveSchedule {
       for (let i = adj.intoAt[u]!; i < adj.intoAt[u + 1]!; i++) touched.add(net.linkFrom[adj.into[i]!]!);
     for (const u of touched) floatNode(net, adj, dates, floats, u, blocked);
     takeChanges(this.plan, this.held, touched, v);
+    if (leadsElsewhere) takeLeads(this.plan, this.held);
     this.fresh = false;
     return touched.size;
   }
 }
+
+/** Fields that no date, length or float hangs on. */
+const WITHOUT_DATES = new Set<string>([
+  'name',
+  'codes',
+  'notes',
+  'responsible',
+  'effort',
+  'actualEffort',
+  'cost',
+  'actualCost',
+  'onHold',
+]);
+
+const changesNoDate = (before: Activity, after: Activity): boolean =>
+  (Object.keys(after) as (keyof Activity)[]).every((key) => before[key] === after[key] || WITHOUT_DATES.has(key));
 
 /** A set of small whole numbers that can be walked upwards and downwards. */
 class BitSet {

@@ -19,6 +19,7 @@ const WITHOUT_DATES = new Set<string>([
   'tolerances',
   'currency',
   'effortDay',
+  'percentShown',
 ]);
 /** Above so many changed activities a full run is no slower. */
 const FEW = 500;
@@ -82,7 +83,7 @@ export class LivePlan {
     const positions = touched.flatMap((ref) => this.computed.outline.indexOf.get(ref) ?? []);
     if (positions.length !== touched.length) return false;
     this.live ??= new LiveSchedule(before, this.computed);
-    for (const i of positions) this.live.change(i, after.activities[i]!);
+    this.live.changeAll(positions.map((position) => ({ position, part: after.activities[position]! })));
     this.computed = this.live.schedule;
     return true;
   }

@@ -110,6 +110,9 @@ export interface GivenDates {
   finish: Int32Array;
   /** 1 for a point in time given by its finish. */
   atFinish: Uint8Array;
+  /** Where each end comes from, as positions in `ORIGINS`. */
+  startFrom: Uint8Array;
+  finishFrom: Uint8Array;
 }
 
 /** A link that says where supporting work begins or ends: at the start or the finish of something else. */
@@ -136,19 +139,31 @@ export interface Schedule {
   network: Network;
   adjacency: Adjacency;
   order: Order;
+  /** Dates of the nodes as lengths and links give them. */
   nodeDates: Dates;
+  /** Dates of the nodes as they are shown, with the late ones that follow from these: as drawn, or the computed ones. */
+  shown: Dates;
+  /** Float and slack of the dates that are shown. */
   floats: Floats;
+  /** 1 for every node that leads by links to what ends the plan; 2 for what ends it, and is led to; 3 for what is last. */
+  leads: Uint8Array;
   support: Support[];
-  /** The dates that exhibits show: as given or computed, as the plan says; summaries are rolled up. */
+  /** The dates that exhibits show: as drawn or as computed, as the plan says; summaries are rolled up. */
   start: Int32Array;
   finish: Int32Array;
+  /** Where each shown end comes from, as positions in `ORIGINS`; of a summary, where the end that decides comes from. */
+  startFrom: Uint8Array;
+  finishFrom: Uint8Array;
   given: GivenDates;
+  /** As computed, whatever is shown. */
   earlyStart: Int32Array;
   earlyFinish: Int32Array;
+  /** Late dates and float belong to the dates that are shown. */
   lateStart: Int32Array;
   lateFinish: Int32Array;
   totalFloat: Int32Array;
   freeFloat: Int32Array;
+  /** 1 for what has float at most the threshold and leads by links to what ends the plan, or ends it and is led to. */
   critical: Uint8Array;
   /** 1 for a point in time that stands at the end of its day. */
   atFinish: Uint8Array;

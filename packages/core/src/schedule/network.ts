@@ -3,8 +3,9 @@ import { hasWorkingTime, type Resolution, slotsPerDay, WorkingTime, workingTimeO
 import type { Finding } from '../findings/finding';
 import type { Outline } from '../outline/outline';
 import type { Activity, Plan } from '../plan/schema';
+import { statusEnd } from '../plan/status';
 import { dayFromCivil, dayOf, MINUTES_PER_DAY } from '../time/civil';
-import { isComplete, slotsByRate, statedDates } from './given';
+import { boundsOf, isComplete, slotsByRate, statedDates } from './given';
 import { type CalendarPositions, ELAPSED, FF, FS, findLinkEnds, lagClock, type LinkEnds, readLinks } from './links';
 import type { Network } from './model';
 import { FAR, finishSlot, NONE, startSlot } from './slots';
@@ -145,7 +146,7 @@ export function buildNetwork(plan: Plan, outline: Outline): Network {
     slotMinutes,
     times,
     planStart: startSlot(defaultStart(plan), slotMinutes),
-    status: plan.statusDate === null ? NONE : startSlot(plan.statusDate, slotMinutes),
+    status: finishSlotOf(statusEnd(plan), slotMinutes),
     retainedLogic: plan.retainedLogic,
     count,
     activityOf: activityOf.subarray(0, count),
@@ -203,7 +204,8 @@ export function readNode(net: Network, v: number, plan: Plan, heldByFinish: bool
   net.asLate[v] = 0;
   net.begun[v] = net.actualStart[v] !== NONE || net.actualFinish[v] !== NONE ? 1 : 0;
   const { constraint } = a;
-  net.plain[v] = duration > 0 && !net.begun[v] && !constraint ? 1 : 0;
+  if (a.deadline !== null) net.finishNotAfter[v] = finishSlot(a.deadline, m);
+  net.plain[v] = duration > 0 && !net.begun[v] && !constraint && a.deadline === null ? 1 : 0;
   if (!constraint) return;
   if (constraint.kind === 'asLateAsPossible') {
     net.asLate[v] = 1;
@@ -224,7 +226,7 @@ export function readNode(net: Network, v: number, plan: Plan, heldByFinish: bool
       net.startNotAfter[v] = start;
       break;
     case 'finishNotLater':
-      net.finishNotAfter[v] = finish;
+      net.finishNotAfter[v] = Math.min(finish, net.finishNotAfter[v]!);
       break;
     case 'fixedStart':
       net.fixedStart[v] = start;
@@ -235,6 +237,9 @@ export function readNode(net: Network, v: number, plan: Plan, heldByFinish: bool
   }
 }
 
+const finishSlotOf = (moment: number | null, slotMinutes: number): number =>
+  moment === null ? NONE : finishSlot(moment, slotMinutes);
+
 const toSlots = (net: Network, time: WorkingTime, minutes: number): number =>
   net.resolution === 'day' ? Math.round(minutes / time.spec.minutesPerDay) : minutes;
 
@@ -243,7 +248,7 @@ const toSlots = (net: Network, time: WorkingTime, minutes: number): number =>
  * been done by the status date; without that too, nothing says when, and it stays where the links put it.
  */
 function readHistory(net: Network, v: number, plan: Plan, a: Activity, time: WorkingTime): void {
-  const stated = statedDates(a, time, net.slotMinutes, plan.statusDate);
+  const stated = statedDates(a, time, net.slotMinutes, boundsOf(plan));
   if (!stated) {
     if (net.status !== NONE) net.actualFinish[v] = Math.max(net.status, net.planStart);
     return;
@@ -273,7 +278,19 @@ function remainingSlots(net: Network, a: Activity, time: WorkingTime, duration: 
 const workSlots = (net: Network, a: Activity, time: WorkingTime): number =>
   a.duration !== null ? toSlots(net, time, a.duration) : stretchedWork(a, time, net.slotMinutes);
 
-/** Duration as stated, else the working time between the given dates (at least one slot, but for milestones). */
+/** Working slots between the dates that were promised; 0 where one of them is missing. */
+function promisedSlots(net: Network, { promised }: Activity, time: WorkingTime): number {
+  if (!promised || promised.start === null || promised.finish === null) return 0;
+  return Math.max(
+    0,
+    time.between(startSlot(promised.start, net.slotMinutes), finishSlot(promised.finish, net.slotMinutes)),
+  );
+}
+
+/**
+ * Duration as stated, else the working time between the given dates (at least one slot, but for milestones), else what
+ * its rate gives, else the promised length.
+ */
 function durationSlots(net: Network, a: Activity, time: WorkingTime): number {
   // Interrupted work spans its pauses too.
   if (a.duration !== null)
@@ -281,6 +298,6 @@ function durationSlots(net: Network, a: Activity, time: WorkingTime): number {
   if (a.kind === 'startMilestone' || a.kind === 'finishMilestone') return 0;
   const from = a.actualStart ?? a.start ?? inOrder(a.stretches)[0]?.start ?? null;
   const to = a.actualFinish ?? a.finish ?? inOrder(a.stretches).at(-1)?.finish ?? null;
-  if (from === null || to === null) return slotsByRate(a, time);
+  if (from === null || to === null) return slotsByRate(a, time) || promisedSlots(net, a, time);
   return Math.max(1, time.between(startSlot(from, net.slotMinutes), finishSlot(to, net.slotMinutes)));
 }

@@ -82,7 +82,7 @@ export function forwardNode(net: Network, { intoAt, into }: Adjacency, dates: Da
   let byFinish = net.finishNotBefore[v]!;
   for (let k = intoAt[v]!; k < intoAt[v + 1]!; k++) {
     const link = into[k]!;
-    if (isIgnored(net, link)) continue;
+    if (isIgnored(net, link) || earlyFinish[net.linkFrom[link]!] === NONE) continue;
     const t = demandOf(net, dates, link);
     if (boundsFinish(net, dates, link)) {
       if (t > byFinish) byFinish = t;
@@ -197,8 +197,20 @@ export function backwardPass(net: Network, adj: Adjacency, dates: Dates, sequenc
   }
 }
 
-/** Late dates of one node from those of its successors and from the last finish of the plan. */
-export function backwardNode(net: Network, { outAt, out }: Adjacency, dates: Dates, v: number, skip: Uint8Array): void {
+/**
+ * Late dates of one node from those of its successors and from the last finish of the plan.
+ *
+ * @param broken by link, 1 where the dates that are shown break it already: it then bounds by the date that its
+ *   successor has, and not by the one that it could have
+ */
+export function backwardNode(
+  net: Network,
+  { outAt, out }: Adjacency,
+  dates: Dates,
+  v: number,
+  skip: Uint8Array,
+  broken: Uint8Array | null = null,
+): void {
   const { lateStart, lateFinish, earlyStart, earlyFinish } = dates;
   if (net.actualFinish[v] !== NONE) {
     lateStart[v] = earlyStart[v]!;
@@ -214,7 +226,10 @@ export function backwardNode(net: Network, { outAt, out }: Adjacency, dates: Dat
     const w = net.linkTo[link]!;
     if (skip[w] || isIgnored(net, link)) continue;
     const type = net.linkType[link]!;
-    const x = latestFor(net, dates, link, lateStart[w]!, lateFinish[w]!);
+    const x =
+      broken?.[link] === 1
+        ? latestFor(net, dates, link, earlyStart[w]!, earlyFinish[w]!)
+        : latestFor(net, dates, link, lateStart[w]!, lateFinish[w]!);
     if (type === FS || type === FF) {
       if (x < byFinish) byFinish = x;
     } else if (x < byStart) byStart = x;
@@ -242,8 +257,12 @@ export function backwardNode(net: Network, { outAt, out }: Adjacency, dates: Dat
     if (net.plain[v]) dates.finishRank[v] = time.rank(finish);
     return;
   }
+  // A point at a beginning lies on the plan's last day at the latest, not at the end of it.
+  if (!dates.atFinish[v] && byFinish === dates.finish && net.resolution === 'day') byFinish -= 1;
   const bound = byStart < byFinish ? byStart : byFinish;
   let point = dates.atFinish[v] ? time.lastFinish(bound) : time.lastStart(bound);
+  // What is drawn on a day off may stay on it.
+  if (point < earlyFinish[v]! && earlyFinish[v]! <= bound) point = earlyFinish[v]!;
   if (net.fixedStart[v] !== NONE || net.fixedFinish[v] !== NONE) point = Math.min(point, earlyFinish[v]!);
   lateStart[v] = lateFinish[v] = point;
 }

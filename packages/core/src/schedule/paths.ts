@@ -1,6 +1,7 @@
 import type { Plan } from '../plan/schema';
 import { NONE } from './slots';
 import { latestFor } from './demands';
+import { endOf } from './drawn';
 import { SF, SS } from './links';
 import type { Schedule } from './model';
 
@@ -16,12 +17,12 @@ const isDriving = (s: Schedule, l: number): boolean => s.floats.slack[l] !== NON
 /**
  * The driving path of an activity: the activities that lead to it along links without slack, from where the path
  * starts to the activity itself. Where several links drive, the one from the latest predecessor is followed.
- * Positions in `plan.activities`; empty for what has no computed dates.
+ * Positions in `plan.activities`; empty for what has no dates.
  */
 export function drivingPath(s: Schedule, position: number): number[] {
-  const { network: net, adjacency: adj, nodeDates: dates } = s;
+  const { network: net, adjacency: adj, shown: dates } = s;
   let v = net.nodeOf[position] ?? -1;
-  if (v < 0 || s.order.blocked[v]) return [];
+  if (v < 0 || s.order.blocked[v] || dates.earlyStart[v] === NONE) return [];
   const path: number[] = [];
   for (;;) {
     path.unshift(net.activityOf[v]!);
@@ -37,11 +38,12 @@ export function drivingPath(s: Schedule, position: number): number[] {
   }
 }
 
-/** The driving path of the last computed finish of the plan; of several at the same moment, of the one that others lead to. */
+/** The driving path of the last shown finish of the plan; of several at the same moment, of the one that others lead to. */
 export function longestPath(s: Schedule): number[] {
   let last = -1;
   for (const v of s.order.sequence) {
-    if (last < 0 || s.nodeDates.earlyFinish[v]! >= s.nodeDates.earlyFinish[last]!) last = v;
+    if (s.shown.earlyStart[v] === NONE) continue;
+    if (last < 0 || endOf(s.network, s.shown, v) >= endOf(s.network, s.shown, last)) last = v;
   }
   return last < 0 ? [] : drivingPath(s, s.network.activityOf[last]!);
 }
@@ -62,7 +64,7 @@ export interface NeededBy {
 export function neededBy(plan: Plan, s: Schedule, position: number): NeededBy[] {
   const constraint = plan.activities[position]?.constraint;
   if (constraint?.kind !== 'fixedStart' && constraint?.kind !== 'fixedFinish') return [];
-  const { network: net, adjacency: adj, nodeDates: dates } = s;
+  const { network: net, adjacency: adj, shown: dates } = s;
   const v = net.nodeOf[position]!;
   if (v < 0) return [];
   const list: NeededBy[] = [];

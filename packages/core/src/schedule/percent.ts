@@ -1,4 +1,5 @@
 import type { PercentMeasure, Plan } from '../plan/schema';
+import { statusEnd } from '../plan/status';
 import type { Schedule } from './model';
 import { NONE } from './slots';
 import { type ActivityTime, activityTime } from './workingDays';
@@ -60,8 +61,9 @@ function shareOfTime(plan: Plan, time: ActivityTime, i: number, length: number, 
   if (length === 0) return stated;
   const all = a.duration !== null && a.duration > 0 ? a.duration : length;
   if (a.remaining !== null) return Math.max(0, 1 - a.remaining / all);
-  if (a.actualStart === null || plan.statusDate === null) return stated;
-  const gone = time.minutesBetween(i, a.actualStart, plan.statusDate);
+  const status = statusEnd(plan);
+  if (a.actualStart === null || status === null) return stated;
+  const gone = time.minutesBetween(i, a.actualStart, status);
   return Math.min(1, Math.max(0, gone / length));
 }
 

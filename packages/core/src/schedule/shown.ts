@@ -1,35 +1,18 @@
 import { boundsFinish, demandOf, isIgnored } from './demands';
+import { isFixed } from './drawn';
 import type { Dates, Schedule } from './model';
 import { FINISH_POINT, WORK } from './network';
-import { finishSlot, NONE, startSlot } from './slots';
+import { NONE } from './slots';
 
 /** What the links of a plan are checked against: the dates that it shows, as slots of its network. */
 type ShownDates = Pick<Dates, 'earlyStart' | 'earlyFinish' | 'atFinish'>;
 
-/** Shown dates by node; NONE for what has none. */
-export function shownSlots(s: Schedule): ShownDates {
-  const { network: net } = s;
-  const dates: ShownDates = {
-    earlyStart: new Int32Array(net.count).fill(NONE),
-    earlyFinish: new Int32Array(net.count).fill(NONE),
-    atFinish: new Uint8Array(net.count),
-  };
-  for (let v = 0; v < net.count; v++) {
-    const i = net.activityOf[v]!;
-    if (s.start[i] === NONE) continue;
-    const atFinish = s.atFinish[i] === 1;
-    dates.atFinish[v] = s.atFinish[i]!;
-    dates.earlyFinish[v] = finishSlot(s.finish[i]!, net.slotMinutes);
-    dates.earlyStart[v] =
-      net.role[v] === WORK
-        ? startSlot(s.start[i]!, net.slotMinutes)
-        : atFinish
-          ? dates.earlyFinish[v]!
-          : startSlot(s.start[i]!, net.slotMinutes);
-    if (net.role[v] !== WORK && !atFinish) dates.earlyFinish[v] = dates.earlyStart[v]!;
-  }
-  return dates;
-}
+/** Shown dates by node, to be changed; NONE for what has none. */
+export const shownSlots = ({ shown }: Schedule): ShownDates => ({
+  earlyStart: shown.earlyStart.slice(),
+  earlyFinish: shown.earlyFinish.slice(),
+  atFinish: shown.atFinish.slice(),
+});
 
 /**
  * Working slots by which a link's successor stands too early for what the link demands, in its own calendar; 0 or
@@ -82,7 +65,7 @@ export function pushedBehind(
   const pushed: Pushed[] = [];
   for (const v of s.order.sequence) {
     const i = net.activityOf[v]!;
-    if (held.has(i) || net.begun[v] === 1 || dates.earlyStart[v] === NONE) continue;
+    if (held.has(i) || net.begun[v] === 1 || isFixed(net, v) || dates.earlyStart[v] === NONE) continue;
     let by = 0;
     for (let k = adj.intoAt[v]!; k < adj.intoAt[v + 1]!; k++) {
       const link = adj.into[k]!;

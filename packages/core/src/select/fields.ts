@@ -1,14 +1,15 @@
 import { constraintWords } from '../plan/constraints';
+import { apartReader, extentOf } from '../compare/behind';
 import { type Variance, varianceReader } from '../compare/variance';
+import { daysReader } from '../facts/days';
 import { linearDuration } from '../linear/flowline';
-import { daysByRate } from '../linear/length';
 import { placeWords } from '../linear/placeWords';
 import { linearWorks } from '../linear/works';
 import { daysDoneReader } from '../measure/daysDone';
 import { isMilestone, type PercentMeasure, type Plan } from '../plan/schema';
 import type { Band } from '../plan/tolerance';
 import { percentReader } from '../schedule/percent';
-import { isComplete } from '../schedule/given';
+import { isComplete, type Origin, ORIGINS, UNKNOWN } from '../schedule/given';
 import type { Schedule } from '../schedule/model';
 import { NONE } from '../schedule/slots';
 import { stretchesAt } from '../schedule/stretches';
@@ -69,7 +70,9 @@ const placeOf = (p: Plan, i: number, end: 'from' | 'to'): string => {
 };
 
 const day = (of: 'first' | 'last') => (_: Plan, s: Schedule) => (i: number) => {
-  if (s.start[i] === NONE) return null;
+  // An end that is not known is drawn where the other is, and told nowhere.
+  const from = of === 'first' ? s.startFrom : s.finishFrom;
+  if (s.start[i] === NONE || (from[i] === UNKNOWN && !s.outline.isSummary[i])) return null;
   const span = { start: s.start[i]!, finish: s.finish[i]!, atFinish: s.atFinish[i] === 1 };
   return of === 'first' ? firstDayOf(span) : lastDayOf(span);
 };
@@ -86,15 +89,10 @@ const PLAN_FIELDS: PlanField[] = [
   field('level', 'outline level', 'number', false, (_, s) => (i) => s.outline.level[i]!),
   field('start', 'start', 'day', true, day('first')),
   field('finish', 'finish', 'day', true, day('last')),
-  field('days', 'working days', 'number', true, (p, s) => {
-    const time = activityTime(p, s);
-    return (i) => {
-      const a = p.activities[i]!;
-      if (a.duration !== null) return a.duration / time.minutesPerDay(i);
-      // A length that its rate gives is one of whole days where the plan knows no parts of them.
-      const days = daysByRate(a);
-      return days === null || p.inHours ? days : Math.ceil(days - 1e-9);
-    };
+  field('days', 'working days', 'number', true, (p, s) => daysReader(p, s)),
+  field('calendarDays', 'calendar days', 'number', false, (_, s) => (i) => {
+    const at = extentOf(s, [i]);
+    return at && at.last - at.first + 1;
   }),
   field('float', 'float', 'number', false, (p, s) => {
     const time = activityTime(p, s);
@@ -142,11 +140,13 @@ const PLAN_FIELDS: PlanField[] = [
   }),
   field('critical', 'critical', 'text', false, (_, s) => (i) => (s.critical[i] === 1 ? 'yes' : 'no')),
   field('off', 'computed against given', 'number', false, (p, s) => {
-    const time = activityTime(p, s);
-    return (i) =>
-      s.given.finish[i] === NONE || s.earlyFinish[i] === NONE || s.outline.isSummary[i] || p.links.length === 0
-        ? null
-        : time.daysBetween(i, s.given.finish[i]!, s.earlyFinish[i]!);
+    const apart = apartReader(p);
+    const computed = { start: s.earlyStart, finish: s.earlyFinish, atFinish: s.atFinish };
+    return (i) => {
+      if (s.outline.isSummary[i] || p.links.length === 0) return null;
+      const [given, would] = [extentOf(s.given, [i]), extentOf(computed, [i])];
+      return given && would && apart.finishes(i, given, would);
+    };
   }),
   field('actualStart', 'actual start', 'day', false, (p) => (i) => startDay(p.activities[i]!.actualStart)),
   field('actualFinish', 'actual finish', 'day', false, (p) => (i) => {
@@ -156,6 +156,8 @@ const PLAN_FIELDS: PlanField[] = [
       ? startDay(a.actualStart)
       : finishDay(a.actualFinish);
   }),
+  field('startOrigin', 'origin of start', 'text', false, (_, s) => (i) => originWords(s.start[i]!, s.startFrom[i]!)),
+  field('finishOrigin', 'origin of finish', 'text', false, (_, s) => (i) => originWords(s.start[i]!, s.finishFrom[i]!)),
   field('deadline', 'deadline', 'day', false, (p) => (i) => finishDay(p.activities[i]!.deadline)),
   field('constraint', 'constraint', 'text', false, (p) => (i) => constraintWords(p.activities[i]!.constraint)),
   field('stretches', 'stretches', 'text', false, (p, s) => (i) => {
@@ -207,6 +209,18 @@ export const BAND_WORDS: Record<Band, string> = {
   inTolerance: 'within what is normal',
   watch: 'to be watched',
   breach: 'far off',
+};
+
+/** Where a shown date comes from, in words; empty where there is none. */
+export const originWords = (date: number, from: number): string => (date === NONE ? '' : ORIGIN_WORDS[ORIGINS[from]!]);
+
+const ORIGIN_WORDS: Record<Origin, string> = {
+  unknown: 'not known',
+  actual: 'actual',
+  stated: 'stated',
+  computed: 'computed',
+  expected: 'expected',
+  asPromised: 'as promised',
 };
 
 function percentField(plan: Plan, s: Schedule, measure: PercentMeasure): FieldReader {

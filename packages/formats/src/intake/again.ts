@@ -99,8 +99,10 @@ function hasReferences(parts: readonly IntakePart[], plan: Plan): boolean {
 
 /** The fields of an activity that a column speaks of. */
 const SPEAKS: Partial<Record<FieldId, ActivityField[]>> = {
-  start: ['start', 'said', 'kind', 'actualStart'],
-  finish: ['finish', 'said', 'kind', 'actualFinish'],
+  start: ['start', 'said', 'kind', 'actualStart', 'promised'],
+  finish: ['finish', 'said', 'kind', 'actualFinish', 'promised'],
+  baselineStart: ['promised'],
+  baselineFinish: ['promised'],
   duration: ['duration', 'kind', 'calendar'],
   outline: ['parent', 'kind'],
   level: ['parent', 'kind'],

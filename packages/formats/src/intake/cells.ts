@@ -1,4 +1,5 @@
-import { isoDate } from '@clembo/core';
+import { perWorkingDay, rateNumber, rateScale, rateTimeOf } from '../values/rates';
+import { isoDate, type CalendarSpec, isChainageText } from '@clembo/core';
 import type { Table } from '../table/table';
 import {
   type ReadDuration,
@@ -211,6 +212,29 @@ export class CellReader {
     if (this.columns[field] === undefined) return null;
     const style = this.map.styles[this.columnOf(field)];
     return this.value(d, field, (text) => readNumber(text, style?.decimal ?? null), 'notANumber');
+  }
+
+  /** A rate of work along a line, as distance in a working day of a calendar; one without a unit of time is not read. */
+  rate(d: CellRow, calendar: CalendarSpec): number | null {
+    if (this.columns.rate === undefined) return null;
+    const text = this.text(d, 'rate');
+    if (text === '') return null;
+    const column = this.columnOf('rate');
+    const { decimal = null, per = null } = this.map.styles[column] ?? {};
+    const time = rateTimeOf(text) ?? per;
+    if (time === null && rateNumber(text, decimal) !== null) return this.unread('rateWithoutTime', d, 'rate', text);
+    const heading = this.map.headings[column] ?? '';
+    const scale = rateScale(text) ?? rateScale(heading);
+    const places = this.map.headings[this.columnOf('from')] ?? '';
+    const inKm = /\bkm\b/i.test(places) && !isChainageText(this.text(d, 'from'));
+    const factor = scale === 'km' && !inKm ? 1000 : scale === 'm' && inKm ? 1 / 1000 : 1;
+    const read = (t: string) => {
+      const value = rateNumber(t, decimal);
+      return value === null || time === null
+        ? null
+        : Number((value * factor * perWorkingDay(time, calendar)).toPrecision(12));
+    };
+    return this.value(d, 'rate', read, 'notANumber');
   }
 
   /** An amount of money, in units of the currency of all of them: one in another is not read. */

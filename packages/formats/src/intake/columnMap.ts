@@ -1,3 +1,4 @@
+import { RATE_TIMES } from '../values/rateTimes';
 import { MOST_ACTIVITIES } from '@clembo/core';
 import { z } from 'zod';
 import { MAX_CELL, MAX_COLUMNS } from '../table/table';
@@ -31,6 +32,8 @@ export const ColumnStyle = z.object({
     .union([z.literal(1), z.literal(1e3), z.literal(1e6)])
     .nullable()
     .optional(),
+  /** The time that a rate is told for; null where nothing says it: it is asked, and the rates are not read till then. */
+  per: z.enum(RATE_TIMES).nullable().optional(),
 });
 export type ColumnStyle = z.infer<typeof ColumnStyle>;
 
@@ -110,6 +113,8 @@ export const ColumnMap = z.object({
     .default(null),
   /** The status date, as a day since 1970. */
   statusDay: z.int().nullable().default(null),
+  /** Whether what has only promised dates takes these as they stand; null until a person has said so. */
+  asPromised: z.boolean().nullable().default(null),
   mends: z.array(Mend).max(5000).default([]),
   /** Rows that a reader would not take for work: the foot of the table and its totals, and those hidden in the sheet. */
   foot: z.enum(['out', 'in']).default('out'),

@@ -916,6 +916,9 @@ export const TABLE_FIELDS = [
     'station from',
     'start chainage',
     'from ch',
+    'from km',
+    'km from',
+    'from m',
   ),
   field(
     'to',
@@ -928,6 +931,9 @@ export const TABLE_FIELDS = [
     'station to',
     'end chainage',
     'to ch',
+    'to km',
+    'km to',
+    'to m',
   ),
   field('rate', 'Rate (per working day)', 'number', 'rate', 'rate per day', 'production rate'),
   field(

@@ -1,3 +1,4 @@
+import { ORIGIN_HEADINGS } from '../out/originHeadings';
 import { isChainageText } from '@clembo/core';
 import type { Table } from '../table/table';
 import { readDuration, readNumber, readPercent, readYesNo, saysNothing } from '../values/amounts';
@@ -45,7 +46,10 @@ function guessWith(table: Table, header: Header | null): { map: ColumnMap; reaso
   const headerRow = header?.row ?? null;
   const body = bodyOf(table, { headerRow });
   const samples = headings.map((_, c) => filled(body, c, SAMPLE));
-  const meanings = headings.map((heading, c) => meaningByHeading(heading, samples[c]!));
+  const isOrigin = (heading: string) => (ORIGIN_HEADINGS as readonly string[]).includes(heading);
+  const meanings = headings.map(
+    (heading, c): ColumnMeaning => (isOrigin(heading) ? { as: 'skip' } : meaningByHeading(heading, samples[c]!)),
+  );
   namesNotReferences(meanings, samples);
   keepOneColumnEach(meanings, headings, samples);
   const reasons = datesByValues(meanings, samples, body, headerRow === null);
@@ -57,7 +61,12 @@ function guessWith(table: Table, header: Header | null): { map: ColumnMap; reaso
   let codes = 0;
   const isDrawn = headings.includes(DRAWN_START);
   meanings.forEach((m, c) => {
-    if (m.as !== 'skip' || headings[c] === '' || (isDrawn && isSpanHeading(headings[c]!) && samples[c]!.every(isMark)))
+    if (
+      m.as !== 'skip' ||
+      isOrigin(headings[c]!) ||
+      headings[c] === '' ||
+      (isDrawn && isSpanHeading(headings[c]!) && samples[c]!.every(isMark))
+    )
       return;
     if (codes < MOST_GUESSED_CODES && looksLikeCode(body, c)) {
       codes++;
@@ -78,6 +87,7 @@ function guessWith(table: Table, header: Header | null): { map: ColumnMap; reaso
     ...settled,
     predecessorsBy: predecessorsBy(table, headerRow, meanings),
     statusDay,
+    asPromised: null,
     mends: [],
     foot: 'out',
     hidden: 'in',

@@ -1,3 +1,4 @@
+import { isComplete } from '@clembo/core';
 import type { Activity } from '@clembo/core';
 import type { Table } from '../table/table';
 import { readDate } from '../values/dates';
@@ -40,6 +41,9 @@ export interface IntakePreview {
     links: number;
     baseline: number;
     undated: number;
+    /** Of those without dates, how many have promised ones, and how many are under way with only a promised length. */
+    onlyPromised: number;
+    underWay: number;
     vague: number;
   };
   calendar: string;
@@ -150,7 +154,16 @@ export function previewIntake(tables: readonly Table[], state: IntakeState, read
       summaries: kinds.filter((k) => k === 'summary').length,
       links: joint.plan.links.length,
       baseline: joint.baseline.length,
-      undated: joint.dates === 'computed' ? 0 : activities.filter((a) => a.kind !== 'summary' && isUndated(a)).length,
+      undated:
+        joint.dates === 'computed'
+          ? 0
+          : activities.filter((a) => a.kind !== 'summary' && isUndated(a) && !(joint.plan.asPromised && a.promised))
+              .length,
+      onlyPromised: activities.filter((a) => isUndated(a) && a.promised !== null).length,
+      underWay: activities.filter(
+        (a) =>
+          a.actualStart !== null && !isComplete(a) && a.finish === null && a.duration === null && a.promised !== null,
+      ).length,
       vague: activities.filter((a) => a.said !== null && !isUndated(a)).length,
     },
     calendar: joint.plan.calendars.find((c) => c.id === joint.plan.calendar)?.name ?? '',

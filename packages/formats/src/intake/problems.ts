@@ -12,6 +12,7 @@ export interface Problem {
     | 'notADuration'
     | 'negativeDuration'
     | 'notANumber'
+    | 'rateWithoutTime'
     | 'otherCurrency'
     | 'notAPercent'
     | 'notYesNo'
@@ -69,6 +70,8 @@ export function problemWords(p: Problem): string {
       return `${v} is a negative duration; work takes time forwards. The cell is left empty.`;
     case 'notANumber':
       return `${v} is not a number that its column settles (such as 1250 or 1,250.50); the cell is left empty.`;
+    case 'rateWithoutTime':
+      return `${v} is a rate, and nothing says for which time. Say it in the details of the column: an hour, a shift, a day, a week or a month. Until then it is not read.`;
     case 'otherCurrency':
       return `${v} is in another currency than the other amounts (${p.detail}); a plan has one. The cell is left empty.`;
     case 'notAPercent':

@@ -11,6 +11,9 @@ export function promisedEdition(plan: Plan, baseline: readonly BaselineDates[]):
   return {
     ...plan,
     source: 'given',
+    asPromised: false,
+    // Nothing is promised but dates: links would give some to what has none.
+    links: [],
     activities: plan.activities.map((a) => ({
       ...a,
       start: dates.get(a.ref)?.start ?? null,
@@ -20,6 +23,7 @@ export function promisedEdition(plan: Plan, baseline: readonly BaselineDates[]):
       percent: null,
       remaining: null,
       stretches: [],
+      promised: null,
     })),
   };
 }

@@ -77,6 +77,7 @@ export function readParts(tables: readonly Table[], parts: readonly IntakePart[]
     ...first.plan,
     ...joint,
     source: dates === 'computed' ? 'computed' : 'given',
+    asPromised: intakes.some((i) => i.plan.asPromised),
     start: dates === 'computed' ? (options.start ?? null) : null,
     inHours: intakes.some((i) => i.plan.inHours),
     currency,

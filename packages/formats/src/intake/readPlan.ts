@@ -16,6 +16,7 @@ import {
   makeValue,
   isChainageText,
   readPlace,
+  isMilestone,
 } from '@clembo/core';
 import { type Table, UnreadableFile } from '../table/table';
 import { type ReadDuration, saysNothing, toMinutes } from '../values/amounts';
@@ -131,16 +132,17 @@ export function readPlan(table: Table, map: ColumnMap, options: IntakeOptions): 
       codes: d.codes,
       notes: notesOf(cells.textUpTo(d, 'notes', LONGEST_NOTES), d.notes),
     });
-    readAmounts(activity, d, cells);
+    readAmounts(activity, d, calendar, cells);
     readTimes(activity, d, calendar, inHours, lengthKnown, hasPredecessors(d), cells);
     const start = cells.date(d, 'baselineStart');
     const finish = cells.date(d, 'baselineFinish');
     if (start || finish) {
-      baseline.push({
-        ref: d.ref,
+      const promised = {
         start: start && startMoment(start, inHours),
         finish: finish && finishMoment(finish, inHours),
-      });
+      };
+      baseline.push({ ref: d.ref, ...promised });
+      if (isShort(activity)) activity.promised = promised;
     }
     return activity;
   });
@@ -152,6 +154,7 @@ export function readPlan(table: Table, map: ColumnMap, options: IntakeOptions): 
     statusDate: options.statusDate ?? (map.statusDay === null ? null : startOfDay(map.statusDay)),
     start: dates === 'computed' ? (options.start ?? null) : null,
     source: dates === 'computed' ? 'computed' : 'given',
+    asPromised: map.asPromised ?? false,
     inHours,
     calendars,
     calendar: own.id,
@@ -173,6 +176,11 @@ export function readPlan(table: Table, map: ColumnMap, options: IntakeOptions): 
   };
 }
 
+/** Whether an activity lacks dates of its own that its promise could stand in for, or the length between them. */
+const isShort = (a: Activity): boolean =>
+  a.kind !== 'summary' &&
+  (isMilestone(a.kind) ? a.start === null && a.finish === null : a.start === null || a.finish === null);
+
 /** Takes out the rows that a person took out by hand. */
 function leaveOutByHand(drafts: Draft[], rowOf: Map<string, number>, left: Intake['left'], cells: CellReader): void {
   const without = new Set(cells.map.pick.without);
@@ -190,7 +198,8 @@ function leaveOutByHand(drafts: Draft[], rowOf: Map<string, number>, left: Intak
 function datesOf(activities: Activity[], links: Link[]): Intake['dates'] {
   if (activities.some((a) => [a.start, a.finish, a.actualStart, a.actualFinish].some((d) => d !== null)))
     return 'given';
-  return links.length > 0 || activities.some((a) => (a.duration ?? 0) > 0) ? 'computed' : 'none';
+  const isLong = (a: Activity) => (a.duration ?? 0) > 0 || (daysByRate(a) ?? 0) > 0;
+  return links.length > 0 || activities.some(isLong) ? 'computed' : 'none';
 }
 
 const notesOf = (own: string, more: readonly string[]): string =>
@@ -471,7 +480,7 @@ function kindOf(
   return dates === 1 && !unread && (lengthKnown || cells.columnOf('start') >= 0) ? milestone : 'activity';
 }
 
-function readAmounts(a: Activity, d: Draft, cells: CellReader): void {
+function readAmounts(a: Activity, d: Draft, calendar: CalendarSpec, cells: CellReader): void {
   a.percent = cells.percent(d);
   const scaled = (field: FieldId, factor: number, most = Number.MAX_SAFE_INTEGER) => {
     const value = isMoneyField(field) ? cells.money(d, field) : cells.number(d, field);
@@ -499,7 +508,7 @@ function readAmounts(a: Activity, d: Draft, cells: CellReader): void {
   a.occupies = cells.yesNo(d, 'occupies') ?? false;
   a.quantity = cells.number(d, 'quantity');
   a.output = positive(cells.number(d, 'output'));
-  a.rate = positive(cells.number(d, 'rate'));
+  a.rate = positive(cells.rate(d, calendar));
   a.crews = positive(cells.number(d, 'crews'));
   const people = cells.text(d, 'responsible');
   if (people === '') return;

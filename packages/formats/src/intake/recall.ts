@@ -67,6 +67,7 @@ function carriedOver(table: Table, guess: ColumnMap, known: ColumnMap): ColumnMa
     },
     currency: known.currency ?? guess.currency,
     statusDay: guess.statusDay,
+    asPromised: known.asPromised,
     // Another file may be of another year.
     year: guess.year,
     shortM: guess.shortM ?? known.shortM,

@@ -1,3 +1,5 @@
+import { rateTimeOf } from '../values/rates';
+import type { RateTime } from '../values/rateTimes';
 import type { Table } from '../table/table';
 import { decimalEvidence, percentScale, readDuration, saidOfAmount } from '../values/amounts';
 import {
@@ -86,6 +88,8 @@ export function settle(
   const styles = columns.map((m, c): ColumnStyle => {
     const type = typeOf(m);
     if (isMoney(m)) return { decimal: markOf(eachValue(body, c)), factor: factorOf(headings[c] ?? '') };
+    if (m.as === 'field' && m.field === 'rate')
+      return { decimal: markOf(eachValue(body, c)), per: rateTime(headings[c] ?? '', eachValue(body, c)) };
     if (type === 'number') return { decimal: markOf(eachValue(body, c)) };
     if (type === 'date' && [...eachValue(body, c)].some(isMonthWithNumber))
       return { behindMonth: monthEvidence(eachValue(body, c)) };
@@ -191,3 +195,15 @@ function yearOf(
 /** True for a date, or two in one cell, whose year is not written. */
 export const needsYear = (text: string, order: 'dmy' | 'mdy' | 'ymd'): boolean =>
   lacksYear(text, order) || (readRange(text, { order }) === null && readRange(text, { order, year: 2024 }) !== null);
+
+/** The unit of time of a column of rates: that of its heading, else the one that its values name. */
+function rateTime(heading: string, values: Iterable<string>): RateTime | null {
+  const own = rateTimeOf(heading);
+  if (own !== null) return own;
+  const named = new Set<RateTime>();
+  for (const v of values) {
+    const time = rateTimeOf(v);
+    if (time !== null) named.add(time);
+  }
+  return named.size === 1 ? [...named][0]! : null;
+}

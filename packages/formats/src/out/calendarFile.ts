@@ -1,4 +1,14 @@
-import { type Activity, dayOf, finishDayOf, isMilestone, isoDate, MINUTES_PER_DAY, type Plan } from '@clembo/core';
+import {
+  type Activity,
+  dayOf,
+  finishDayOf,
+  isMilestone,
+  isoDate,
+  MINUTES_PER_DAY,
+  type Plan,
+  NONE,
+  schedulePlan,
+} from '@clembo/core';
 import ICAL from 'ical.js';
 
 /**
@@ -52,35 +62,26 @@ export function writePlanCalendar(plan: Plan, written: number): string {
 interface Dates {
   start: number | null;
   finish: number | null;
+  atFinish: boolean;
 }
 
-/** Start and finish of every activity; those of a group are the first and the last of what it holds. */
+/** Start and finish of every activity as the plan shows them; those of a group are the first and the last of what it holds. */
 function spansOf(plan: Plan): Map<string, Dates> {
-  const spans = new Map<string, Dates>(
-    plan.activities.map((a) => [a.ref, { start: a.start ?? a.finish, finish: a.finish ?? a.start }]),
+  const s = schedulePlan(plan);
+  return new Map(
+    plan.activities.map((a, i) => [
+      a.ref,
+      s.start[i] === NONE
+        ? { start: null, finish: null, atFinish: true }
+        : { start: s.start[i]!, finish: s.finish[i]!, atFinish: s.atFinish[i] === 1 },
+    ]),
   );
-  const parentOf = new Map(plan.activities.map((a) => [a.ref, a.parent]));
-  const groups = new Set(plan.activities.filter((a) => a.kind === 'summary' && a.start === null).map((a) => a.ref));
-  for (const a of plan.activities) {
-    const own = spans.get(a.ref)!;
-    if (a.kind === 'summary' || own.start === null || own.finish === null) continue;
-    const seen = new Set<string>();
-    for (let up = a.parent; up !== null && !seen.has(up); up = parentOf.get(up) ?? null) {
-      seen.add(up);
-      const group = spans.get(up);
-      if (!group || !groups.has(up)) continue;
-      group.start = group.start === null ? own.start : Math.min(group.start, own.start);
-      group.finish = group.finish === null ? own.finish : Math.max(group.finish, own.finish);
-    }
-  }
-  return spans;
 }
 
-function entryOf(a: Activity, { start, finish }: Dates, plan: Plan): ICAL.Component | null {
+function entryOf(a: Activity, { start, finish, atFinish }: Dates, plan: Plan): ICAL.Component | null {
   if (start === null || finish === null) return null;
   if (isMilestone(a.kind)) {
     const todo = new ICAL.Component('vtodo');
-    const atFinish = a.kind === 'finishMilestone';
     const moment = atFinish ? finish : start;
     todo.addPropertyWithValue(
       'due',

@@ -1,13 +1,20 @@
+import { ORIGIN_HEADINGS } from './originHeadings';
 import {
   type Activity,
   type CalendarSpec,
   dayOf,
   finishDayOf,
+  isMilestone,
   isoDate,
   type Link,
   MINUTES_PER_DAY,
+  NONE,
+  type Origin,
+  ORIGINS,
   type Plan,
   ROUND_THE_CLOCK,
+  schedulePlan,
+  UNKNOWN,
 } from '@clembo/core';
 
 /** A cell of a plan that is written: text, a number, a day or moment as minutes since 1970, or nothing. */
@@ -27,6 +34,13 @@ const KINDS: Record<Activity['kind'], string> = {
   summary: 'summary',
 };
 
+const ORIGIN_WORDS: Partial<Record<Origin, string>> = {
+  computed: 'computed',
+  expected: 'expected',
+  asPromised: 'as promised',
+  unknown: 'not known',
+};
+
 /**
  * The columns of a plan that hold anything, under headings that intake knows. What a table cannot hold (stretches,
  * lines, rates by section, constraints other than a fixed or an earliest start) is not in it; our JSON has all.
@@ -44,7 +58,25 @@ export function planRows(plan: Plan): PlanRows {
     moment === null
       ? null
       : { moment: plan.inHours ? moment : finishDayOf(moment) * MINUTES_PER_DAY, timed: plan.inHours };
-  const date = (words: string | null | undefined, cell: OutCell): OutCell => words ?? cell;
+  const s = schedulePlan(plan);
+  const at = new Map(plan.activities.map((a, i) => [a, i]));
+  /** The dates that the plan shows, whoever states or computes them; a point in time has one. */
+  const shown = (a: Activity, end: 'start' | 'finish'): OutCell => {
+    const i = at.get(a)!;
+    if (s.start[i] === NONE) return null;
+    const isPoint = s.start[i] === s.finish[i] && isMilestone(a.kind);
+    if (isPoint && (s.atFinish[i] === 1) !== (end === 'finish')) return null;
+    // An end that is not known stands where the other is.
+    if (!isPoint && s.start[i] === s.finish[i] && (end === 'start' ? s.startFrom : s.finishFrom)[i] === UNKNOWN)
+      return null;
+    if (a.said?.[end] && plan.source === 'given') return a.said[end];
+    return end === 'start' ? start(s.start[i]!) : finish(s.finish[i]!);
+  };
+  /** Where a shown date comes from, where nobody stated it. */
+  const origin = (a: Activity, end: 'start' | 'finish'): OutCell => {
+    const from = (end === 'start' ? s.startFrom : s.finishFrom)[at.get(a)!]!;
+    return a.kind === 'summary' || s.start[at.get(a)!] === NONE ? null : (ORIGIN_WORDS[ORIGINS[from]!] ?? null);
+  };
   const hundredth = (v: number | null) => (v === null ? null : v / 100);
   const thousandth = (v: number | null) => (v === null ? null : v / 1000);
   const hours = (v: number | null) => (v === null ? null : v / 60);
@@ -55,8 +87,8 @@ export function planRows(plan: Plan): PlanRows {
     ['Name', (a) => a.name],
     ['Kind', (a) => KINDS[a.kind]],
     ['Parent', (a) => a.parent],
-    ['Start', (a) => date(a.said?.start, start(a.start))],
-    ['Finish', (a) => date(a.said?.finish, finish(a.finish))],
+    ['Start', (a) => shown(a, 'start')],
+    ['Finish', (a) => shown(a, 'finish')],
     ['Duration', (a) => (a.duration === null ? null : lengthText(a.duration, calendarOf(a)))],
     [
       'Predecessors',
@@ -79,11 +111,13 @@ export function planRows(plan: Plan): PlanRows {
     ['Actual cost', (a) => hundredth(a.actualCost)],
     ['From place', (a) => thousandth(a.from)],
     ['To place', (a) => thousandth(a.to)],
-    ['Rate', (a) => a.rate],
+    ['Rate (per working day)', (a) => a.rate],
     ['Crews', (a) => a.crews],
     ['Quantity', (a) => a.quantity],
     ['Daily output', (a) => a.output],
     ['Notes', (a) => a.notes],
+    [ORIGIN_HEADINGS[0], (a) => origin(a, 'start')],
+    [ORIGIN_HEADINGS[1], (a) => origin(a, 'finish')],
   ];
   const cells = columns.map(([, cell]) => plan.activities.map(cell));
   const holds = (k: number) => k < 2 || cells[k]!.some((c) => c !== null && c !== '');

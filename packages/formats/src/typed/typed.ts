@@ -1,3 +1,4 @@
+import { daysOfPlan, typedDay } from './typedDay';
 import {
   type Activity,
   calendarOf,
@@ -19,9 +20,9 @@ import {
   startOfDay,
   stretchedOver,
   workingTimeOf,
+  ROUND_THE_CLOCK,
 } from '@clembo/core';
 import { readDuration, readNumber, readPercent, saysNothing, toMinutes } from '../values/amounts';
-import { readDate } from '../values/dates';
 import { readPredecessors } from '../values/predecessors';
 import { assignmentWords, readAssignments, readConstraint, readSpan, readStretches } from './readings';
 
@@ -74,16 +75,11 @@ function dayIn(cell: Cell): number | null | undefined {
   return text === '' || saysNothing(text) ? null : (readDayOf(cell)(text) ?? undefined);
 }
 
-/** Reads days near those of a cell's activity; null for what is none. */
+/** Reads days as they are typed for a cell's activity; null for what is none, or could be several. */
 const readDayOf =
   ({ plan, at, s }: Pick<Cell, 'plan' | 'at' | 's'>) =>
-  (text: string): number | null => {
-    const shown = shownDays(s, at);
-    const near = shown?.first ?? (plan.statusDate === null ? null : Math.floor(plan.statusDate / 1440));
-    const year = near === null ? undefined : new Date(near * 86_400_000).getUTCFullYear();
-    const read = readDate(text, { order: 'dmy', ...(year !== undefined && { year }) });
-    return read && read.day === read.last ? read.day : null;
-  };
+  (text: string): number | null =>
+    typedDay(text, shownDays(s, at)?.first ?? null, () => daysOfPlan(plan, s));
 
 const NO_DAY = (text: string) => `“${text}” is no day. Type it as in 14 Sep 2026 or 2026-09-14.`;
 
@@ -191,13 +187,35 @@ function writeDays(cell: Cell): Typed {
   const minutes = lengthIn(cell);
   if (minutes === undefined)
     return wrong(`“${cell.text}” is no length. Type working days, or a unit: 3, 2 weeks, 16 h.`);
-  if (minutes === null || isMilestone(a.kind) || plan.source === 'computed') return part(cell, { duration: minutes });
   const shown = shownDays(s, at);
+  if (minutes !== null && minutes > 0 && isElapsed(cell.text)) return writeElapsed(cell, minutes);
+  if (minutes === 0 && a.kind === 'activity') {
+    const kind = plan.links.some((l) => l.to === a.ref) ? 'finishMilestone' : 'startMilestone';
+    const on = plan.source === 'given' && shown ? datedOn(plan, { ...a, kind }, shown.first, shown.first) : {};
+    return part(cell, { ...on, kind, duration: 0 });
+  }
+  if (minutes === null || isMilestone(a.kind) || plan.source === 'computed') return part(cell, { duration: minutes });
   const time = workingTimeOf(ownCalendar(cell), 'day', shown?.first ?? 0);
   const days = Math.ceil(minutes / time.spec.minutesPerDay);
   if (!shown || days < 1) return part(cell, { duration: minutes });
   const { start, finish } = datedOn(plan, a, shown.first, time.finishOf(time.firstStart(shown.first), days) - 1);
   return part(cell, { start, finish, duration: minutes, said: null });
+}
+
+/** Days of the calendar go on by night and on days off: the row gets a calendar that does, as a file would give it. */
+function writeElapsed(cell: Cell, minutes: number): Typed {
+  const { plan, s, a, at } = cell;
+  const held = plan.calendars.some((c) => c.id === ROUND_THE_CLOCK.id);
+  const calendars = held ? plan.calendars : [...plan.calendars, ROUND_THE_CLOCK];
+  const shown = shownDays(s, at);
+  const days = Math.ceil(minutes / ROUND_THE_CLOCK.minutesPerDay);
+  const dates =
+    plan.source === 'given' && shown && !isMilestone(a.kind)
+      ? { start: startOfDay(shown.first), finish: endOfDay(shown.first + days - 1), said: null }
+      : {};
+  const changed = part(cell, { duration: minutes, calendar: ROUND_THE_CLOCK.id, ...dates });
+  if ('error' in changed || changed.command === null || held) return changed;
+  return { command: { do: 'all', commands: [{ do: 'setPlan', settings: { calendars } }, changed.command] } };
 }
 
 const day =
@@ -220,10 +238,14 @@ function writeKind(cell: Cell): Typed {
   const kind = KINDS.find(([word]) => word === cell.text.toLowerCase())?.[1];
   if (!kind) return wrong(`“${cell.text}” is no kind. Type activity, milestone or supporting work.`);
   if (kind === cell.a.kind) return { command: null };
+  const { a, plan } = cell;
+  // A milestone keeps the length that it had as an activity: it gets it back.
+  if (isMilestone(kind) && (a.duration ?? 0) > 0) return part(cell, { kind });
+  if (kind === 'activity' && isMilestone(a.kind) && (a.duration ?? 0) > 0) return part(cell, { kind });
   const shown = shownDays(cell.s, cell.at);
   const dates =
-    shown && cell.plan.source === 'given'
-      ? datedOn(cell.plan, { ...cell.a, kind }, kind === 'finishMilestone' ? shown.last : shown.first, shown.last)
+    shown && plan.source === 'given'
+      ? datedOn(plan, { ...a, kind }, kind === 'finishMilestone' ? shown.last : shown.first, shown.last)
       : {};
   return part(cell, { kind, ...dates, ...(isMilestone(kind) && { duration: 0 }) });
 }
@@ -551,6 +573,10 @@ export const lengthTyped = (plan: Plan, s: Schedule, ref: string, typed: string)
   const at = s.outline.indexOf.get(ref);
   return at === undefined ? null : (lengthIn({ plan, s, at, a: plan.activities[at]!, text: typed.trim() }) ?? null);
 };
+
+/** Whether a length that is typed is one of the calendar, counted by night and on days off too. */
+export const isElapsed = (typed: string): boolean =>
+  readDuration(typed.trim(), { unit: 'day', m: 'minute' })?.elapsed ?? false;
 
 /** The text that an editor begins with: what would be typed to have what there is. */
 export function cellText(plan: Plan, s: Schedule, ref: string, field: string, shown: string): string {

@@ -89,3 +89,6 @@ export function liesWithin(plan: Plan, inner: string, outer: string): boolean {
   }
   return of > 0 && stray / of < 0.1;
 }
+
+/** Whether a field by this name says who does something. */
+export const meansWho = (name: string): boolean => MEANINGS.who.test(name);

@@ -85,6 +85,7 @@ export function readyTimelines(plan: Plan, schedule: Schedule, editions: readonl
     deep.length > 1
       ? ready('Lanes within lanes', 'From the coarsest part to the finest', {
           ...base,
+          tells: 'parts',
           lanes: deep,
           colour: colourOf(plan, coded, deep),
           level,
@@ -95,6 +96,7 @@ export function readyTimelines(plan: Plan, schedule: Schedule, editions: readonl
     who
       ? ready(`By ${who.name.toLowerCase()}`, 'Who does what, and when', {
           ...base,
+          tells: 'who',
           ...lanes(who),
           level,
           page: 'A3 landscape',
@@ -168,7 +170,7 @@ export function readyTimelines(plan: Plan, schedule: Schedule, editions: readonl
       : null,
     ready('For the public', 'One page without detail: what happens when', {
       ...base,
-      title: plan.name || null,
+      tells: 'milestones',
       labels: ['name'],
       compare: null,
       level: outlined ? coarsestLevel(schedule) : null,
@@ -180,6 +182,7 @@ export function readyTimelines(plan: Plan, schedule: Schedule, editions: readonl
     leaves.length > 40
       ? ready('All of it, on several pages', 'Every activity in a row of its own, with its dates', {
           ...base,
+          tells: 'progress',
           rows: 'each',
           lanes: outlined ? ['outline'] : lane ? [lane.id] : [],
           colour: colourOf(plan, coded, []),

@@ -4,6 +4,7 @@ import { LANGUAGE_CODES } from '../text/languages/language';
 import { Where } from './filter';
 import { Page, PageSize, Print } from './pages';
 import { Palette } from './palette';
+import { TELLS } from './tells';
 import { byHand } from './hand';
 import { NamedDate, Picture } from './parts';
 
@@ -38,6 +39,8 @@ export const TimelineBrief = z.object({
   kind: z.literal('timeline'),
   /** The message of the page; null lets Clembo state what the dates say. */
   title: z.string().max(300).nullable().default(null),
+  /** The question that its message answers; `shown` for the one that its choice of rows asks. */
+  tells: z.enum(['shown', ...TELLS]).default('shown'),
   include: z.enum(['both', 'activities', 'milestones']).default('both'),
   /** Deepest outline level that is shown; what lies deeper is drawn as its summary. Null shows all. */
   level: z.int().min(1).max(50).nullable().default(null),

@@ -68,6 +68,18 @@ const ONLY_WORDS: Record<Exclude<Only, 'next'>, string> = {
   open: 'only what is not done',
   changed: 'only what moved or is new',
 };
+const TELLS_WORDS: Record<TimelineBrief['tells'], string> = {
+  shown: 'about the rows shown',
+  end: 'about the end',
+  chain: 'about the deciding chain',
+  next: 'about the coming weeks',
+  behind: 'about lateness',
+  changed: 'about changes',
+  who: 'about shares of the work',
+  parts: 'about the parts',
+  progress: 'about progress',
+  milestones: 'about the milestones',
+};
 const nextWords = (weeks: number): string => `only the next ${weeks === 1 ? 'week' : `${weeks} weeks`}`;
 /** What needs an edition to compare with. */
 export const NEEDS_PROMISE: readonly Only[] = ['late', 'ahead', 'beyond', 'changed'];
@@ -120,6 +132,17 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     shown: (b, plan) => plan.codeFields.length > 0 || b.together !== null,
   },
   conditionPart(' where '),
+  {
+    as: 'one',
+    name: 'tells',
+    label: 'Message',
+    lead: ', with a message ',
+    quiet: (b) => b.tells === 'shown',
+    value: (b) => b.tells,
+    words: (b) => TELLS_WORDS[b.tells],
+    options: () => Object.entries(TELLS_WORDS),
+    set: (v) => ({ tells: v as TimelineBrief['tells'] }),
+  },
   {
     as: 'one',
     name: 'only',

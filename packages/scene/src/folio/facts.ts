@@ -1,14 +1,5 @@
-import {
-  type Day,
-  dayOf,
-  finishMoved,
-  isComplete,
-  isMilestone,
-  type Plan,
-  planFinish,
-  type Schedule,
-  shownDays,
-} from '@clembo/core';
+import { allRows, type Day, dayOf, type Ends, isComplete, type Plan, planEnds, type Schedule } from '@clembo/core';
+import { nextMilestone } from '../exhibits/statement';
 import { formatDay } from '../text/dates';
 import { type Phase, phasesOf } from './phases';
 
@@ -38,22 +29,22 @@ export function planFacts(
   promised: { plan: Plan; schedule: Schedule } | null,
   id = '',
 ): PlanFacts {
-  const finish = planFinish(schedule)?.day ?? null;
-  // In working days, as the pages beside it say it.
-  const moved = promised && finishMoved(plan, schedule, promised.schedule);
+  const ends = planEnds(plan, schedule, promised);
+  const moved = ends.late;
   const status = plan.statusDate === null ? null : dayOf(plan.statusDate);
-  const next = plan.activities
-    .flatMap((a, i) => {
-      const shown = isMilestone(a.kind) && !isComplete(a) ? shownDays(schedule, i) : null;
-      return shown && (status === null || shown.last >= status)
-        ? [{ ref: a.ref, name: a.name || a.ref, day: shown.last }]
-        : [];
-    })
-    .sort((a, b) => a.day - b.day)[0];
+  const next = nextMilestone(plan, schedule, allRows(plan, schedule));
   const work = plan.activities.filter((_, i) => !schedule.outline.isSummary[i]);
   const done = work.filter(isComplete).length;
   const days = (n: number) =>
     `${Math.abs(n)} working ${Math.abs(n) === 1 ? 'day' : 'days'} ${n > 0 ? 'later' : 'earlier'} than promised`;
+  const refOf = (i: number) => plan.activities[i]!.ref;
+  const nameOf = (i: number) => plan.activities[i]!.name || refOf(i);
+  /** The end, or how far it is known. */
+  const endFact = ({ last, openWithout, of, expected }: Ends): Fact => {
+    const day = formatDay(last!, 'long');
+    if (openWithout > 0) return fact('Known to', `${day}; ${openWithout} of ${of} without dates`);
+    return fact(expected === null ? 'Ends' : 'Expected to end', day);
+  };
   const fact = (name: string, value: string, more: Partial<Fact> = {}): Fact => ({
     name,
     value,
@@ -65,11 +56,13 @@ export function planFacts(
     id,
     plan: plan.name,
     facts: [
-      ...(finish === null ? [] : [fact('Ends', formatDay(finish, 'long'))]),
+      ...(ends.last === null ? [] : [endFact(ends)]),
       ...(moved === null
         ? []
         : [fact('Against the promise', moved === 0 ? 'as promised' : days(moved), { late: moved > 0 })]),
-      ...(next ? [fact('Next', `${next.name}, ${formatDay(next.day, 'medium')}`, { ref: next.ref })] : []),
+      ...(next
+        ? [fact('Next', `${nameOf(next.position)}, ${formatDay(next.day, 'medium')}`, { ref: refOf(next.position) })]
+        : []),
       ...(work.length === 0 ? [] : [fact('Complete', `${done} of ${work.length} activities`)]),
     ],
     phases: phasesOf(plan, schedule, promised),

@@ -1,4 +1,4 @@
-import { activityTime, type Day, NONE, percentComplete, type Plan, type Schedule, shownDays } from '@clembo/core';
+import { endsOf, type Day, percentComplete, type Plan, type Schedule, shownDays } from '@clembo/core';
 
 /** A stretch of a plan that stands for all that is in it. */
 export interface Phase {
@@ -36,14 +36,11 @@ export function phasesOf(plan: Plan, schedule: Schedule, promised: { plan: Plan;
     const last = days.reduce((a, d) => Math.max(a, d.last), Number.NEGATIVE_INFINITY);
     return [{ ref: null, name: plan.name, within: [], first, last, done: whole / 100, late: null }];
   }
-  const time = activityTime(plan, schedule);
   return groups.flatMap((i): Phase[] => {
     const shown = shownDays(schedule, i);
     if (!shown) return [];
     const { ref, name } = plan.activities[i]!;
-    const j = promised?.schedule.outline.indexOf.get(ref);
-    const then = j === undefined ? NONE : promised!.schedule.finish[j]!;
-    const late = then === NONE ? null : Math.round(time.daysBetween(i, then, schedule.finish[i]!)) + 0;
+    const { late } = endsOf(plan, schedule, promised, insideOf(i, outline.children));
     const within = insideOf(i, outline.children).map((k) => plan.activities[k]!.ref);
     return [{ ref, name: name || ref, within, first: shown.first, last: shown.last, done: percent[i]! / 100, late }];
   });

@@ -1,4 +1,4 @@
-import { dayOf } from '@clembo/core';
+import { dayOf, endOfDay } from '@clembo/core';
 import { INK, KELP, PAPER } from '../graph/ink';
 import { round, type SceneNode } from '../graph/scene';
 import { placeOnStems } from '../rows/strand';
@@ -118,7 +118,7 @@ export const statusFlag = (
 
 /** The flag of the status date. */
 export const flagOf = (moment: number, withYear: boolean, language: PageLanguage): Flag => ({
-  moment,
+  moment: endOfDay(dayOf(moment)),
   text: dayWords(language, dayOf(moment), withYear ? 'medium' : 'short'),
   status: true,
 });

@@ -1,5 +1,5 @@
 'use client';
-import { codeFieldId } from '@clembo/core';
+import { codeFieldId, wholePercent } from '@clembo/core';
 import type { PartShown, PlanHead } from '@/workers/plan.worker';
 import { BAND_TEXT } from './bands';
 import { Section } from './Section';
@@ -49,7 +49,7 @@ export function Parts({ head, by, parts, chosen, onPage, onBy, onPick }: Props) 
               <span className="text-right font-narrow text-soft">{p.activities}</span>
               <span
                 className="relative block h-[12px] overflow-hidden rounded-[2px] bg-line"
-                title={p.percent === null ? '' : `${Math.round(p.percent)} % complete`}
+                title={p.percent === null ? '' : `${wholePercent(p.percent)} % complete`}
               >
                 <span className="absolute inset-y-0 left-0 bg-kelp" style={{ width: `${p.percent ?? 0}%` }} />
               </span>

@@ -71,8 +71,8 @@ export function exhibitOf(chart: Chart, m: Measuring, statusDate: number): { nam
           only: 'open',
           order: 'start',
           where: also(
-            one('finish', 'atLeast', isoDate(dayOf(statusDate))),
-            one('finish', 'below', isoDate(dayOf(statusDate) + 7 * m.weeks)),
+            one('finish', 'above', isoDate(dayOf(statusDate))),
+            one('finish', 'atMost', isoDate(dayOf(statusDate) + 7 * m.weeks)),
           ),
         },
       };

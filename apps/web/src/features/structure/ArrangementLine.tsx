@@ -16,7 +16,13 @@ interface Props {
   onChange: (part: Partial<Arrangement>) => void;
   onKeep: (name: string) => void;
   onDrop: (name: string) => void;
+  /** Chooses which dates the plan shows. */
+  onSource: (source: Source) => void;
+  /** Whether the plan may be changed. */
+  may: boolean;
 }
+
+type Source = 'given' | 'computed';
 
 /** What may stand beside the rows themselves. */
 const MARKS = [
@@ -28,12 +34,21 @@ const MARKS = [
 const then = (names: string[]): string => names.join(', then ');
 
 /** The arrangement as a sentence; every underlined part of it can be changed. Of a changed plan the rows come first. */
-export function ArrangementLine({ open, onChange, onKeep, onDrop, ...rest }: Props) {
-  const on = useSteady({ onChange, onKeep, onDrop });
+export function ArrangementLine({ open, onChange, onKeep, onDrop, onSource, ...rest }: Props) {
+  const on = useSteady({ onChange, onKeep, onDrop, onSource });
   return <Sentence {...rest} {...on} open={useDeferredValue(open)} />;
 }
 
-const Sentence = memo(function Sentence({ open, arrangement: a, kept, onChange, onKeep, onDrop }: Props) {
+const Sentence = memo(function Sentence({
+  open,
+  arrangement: a,
+  kept,
+  may,
+  onChange,
+  onKeep,
+  onDrop,
+  onSource,
+}: Props) {
   const fields = selectFields(open.head);
   const nameOf = (id: string) => fields.find((f) => f.id === id)?.name ?? id;
   const groupable = fields.filter((f) => !['ref', 'name', 'notes', 'predecessors', 'successors'].includes(f.id));
@@ -98,11 +113,32 @@ const Sentence = memo(function Sentence({ open, arrangement: a, kept, onChange, 
           })
         }
       />{' '}
-      and the time strip from <StripPart arrangement={a} onChange={onChange} />.{' '}
+      and the time strip from <StripPart arrangement={a} onChange={onChange} />, dates{' '}
+      <SourcePart source={open.head.source} onChange={may ? onSource : null} />.{' '}
       <KeptPart kept={kept} onTake={onChange} onKeep={onKeep} onDrop={onDrop} />
     </p>
   );
 });
+
+const SOURCE_WORDS: Record<Source, string> = { given: 'as drawn', computed: 'as computed' };
+
+/** Which dates the plan shows: those of its source and of the hand, or those that lengths and links give. */
+function SourcePart({ source, onChange }: { source: Source; onChange: ((source: Source) => void) | null }) {
+  if (!onChange) return <>{SOURCE_WORDS[source]}</>;
+  return (
+    <OnePart
+      part="source"
+      label="Dates"
+      text={SOURCE_WORDS[source]}
+      value={source}
+      options={[
+        ['given', 'as drawn: those of the source and of the hand'],
+        ['computed', 'as computed: from lengths and links'],
+      ]}
+      onChange={(v) => v !== source && onChange(v as Source)}
+    />
+  );
+}
 
 function StripPart({ arrangement: a, onChange }: { arrangement: Arrangement; onChange: Props['onChange'] }) {
   const iso = (moment: number | null, finish: boolean): string =>

@@ -1,14 +1,15 @@
 'use client';
-import { type Command, startOfDay } from '@clembo/core';
-import { useState } from 'react';
+import { type Command, type PromiseOffer, startOfDay } from '@clembo/core';
+import { useEffect, useState } from 'react';
 import { usePlanChange } from '@/features/plan/usePlanChange';
 import { DayField, dayOfField } from '@/ui/DayField';
 import { toast, wrong } from '@/ui/Toasts';
 import type { PlanHead } from '@/workers/plan.worker';
-import { turnPlan } from '@/workers/planRoom';
+import { type OpenRoom, turnPlan } from '@/workers/planRoom';
 
 interface Props {
   planId: string;
+  open: OpenRoom;
   head: PlanHead;
   /** How many activities have no dates. */
   undated: number;
@@ -18,11 +19,20 @@ interface Props {
 }
 
 /** Says how many activities have no dates, and offers what gives them some: computing, a start to compute from. */
-export function DatesOffer({ planId, head, undated, only, onOnly }: Props) {
+export function DatesOffer({ planId, open, head, undated, only, onOnly }: Props) {
   const [start, setStart] = useState('');
   const { change: write } = usePlanChange(planId);
   const computed = head.source === 'computed';
-  if (undated === 0 && !computed) return null;
+  const [offer, setOffer] = useState<PromiseOffer | null>(null);
+  useEffect(() => {
+    let current = true;
+    if (undated === 0) return setOffer(null);
+    open.room.promiseOffer().then((found) => current && setOffer(found), wrong);
+    return () => {
+      current = false;
+    };
+  }, [open, undated]);
+  if (undated === 0) return null;
 
   const change = async (command: Command, words: string) => {
     if (!(await write(command, words))) return;
@@ -31,7 +41,6 @@ export function DatesOffer({ planId, head, undated, only, onOnly }: Props) {
   };
   const compute = () =>
     change({ do: 'setPlan', settings: { source: 'computed' } }, 'All dates are computed from lengths and links.');
-  const asGiven = () => change({ do: 'setPlan', settings: { source: 'given' } }, 'The dates are those of the source.');
   const day = dayOfField(start);
   const begin = (from: number) =>
     void change({ do: 'setPlan', settings: { start: startOfDay(from) } }, 'The plan starts on that day.');
@@ -43,11 +52,17 @@ export function DatesOffer({ planId, head, undated, only, onOnly }: Props) {
       data-testid="dates-offer"
       className="mx-5 mb-2 flex shrink-0 flex-wrap items-center gap-3 rounded-lg border border-marigold bg-marigold/15 px-4 py-1.5 text-[14.5px]"
     >
-      {undated > 0 && <span>{many} no dates, and so no place on a page with a time axis.</span>}
-      {undated === 0 && <span>All dates are computed from lengths and links.</span>}
-      {undated > 0 && (
-        <button type="button" aria-pressed={only} className="quiet bg-paper py-0" onClick={() => onOnly(!only)}>
-          {only ? 'Show all rows' : undated === 1 ? 'Show it' : 'Show them'}
+      <span>{many} no dates, and so no place on a page with a time axis.</span>
+      <button type="button" aria-pressed={only} className="quiet bg-paper py-0" onClick={() => onOnly(!only)}>
+        {only ? 'Show all rows' : undated === 1 ? 'Show it' : 'Show them'}
+      </button>
+      {offer && offer.rows > 0 && (
+        <button
+          type="button"
+          className="quiet bg-paper py-0"
+          onClick={() => void change(offer.command, 'Promised dates are taken as they stand.')}
+        >
+          {offer.rows === 1 ? 'Take its promised dates' : `Take the promised dates of ${offer.rows} as they stand`}
         </button>
       )}
       {!computed && (
@@ -55,7 +70,7 @@ export function DatesOffer({ planId, head, undated, only, onOnly }: Props) {
           Compute all dates from lengths and links
         </button>
       )}
-      {computed && undated > 0 && head.start === null && (
+      {computed && head.start === null && (
         <label className="flex items-center gap-2">
           The plan starts on
           <DayField label="Start of the plan" value={start} onChange={setStart} />
@@ -69,11 +84,6 @@ export function DatesOffer({ planId, head, undated, only, onOnly }: Props) {
           </button>
           {start !== '' && day === null && <span className="text-madder">Say a day from 1900 to 2299.</span>}
         </label>
-      )}
-      {computed && (
-        <button type="button" className="quiet bg-paper py-0" onClick={() => void asGiven()}>
-          Show the dates of the source
-        </button>
       )}
     </div>
   );

@@ -4,9 +4,11 @@ import { useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { PlanFrame } from '@/features/plan/PlanFrame';
 import type { FramePlan } from '@/ui/Frame';
-import { wrong } from '@/ui/Toasts';
+import { usePlanChange } from '@/features/plan/usePlanChange';
+import { toast, wrong } from '@/ui/Toasts';
+import { useMay } from '@/ui/useMay';
 import type { Checks, LedgerShape, Sight } from '@/workers/plan.worker';
-import type { OpenRoom } from '@/workers/planRoom';
+import { type OpenRoom, turnPlan } from '@/workers/planRoom';
 import { useOthers, useTellWhere } from '@/workers/presence';
 import { ArrangementLine } from './ArrangementLine';
 import { ChecksPanel } from './ChecksPanel';
@@ -58,6 +60,14 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
   const others = useOthers();
   useTellWhere(planId, chosen.ref);
   const wanted = address.get('ref');
+  const may = useMay(planId);
+  const { change: write } = usePlanChange(planId);
+  const chooseDates = async (source: 'given' | 'computed') => {
+    const words =
+      source === 'computed' ? 'All dates are computed from lengths and links.' : 'The dates are those of the source.';
+    if (!(await write({ do: 'setPlan', settings: { source } }, words))) return;
+    toast(words, { seconds: 8, action: { label: 'Undo', run: () => void turnPlan(planId, true).catch(wrong) } });
+  };
 
   // What is seen of a change is asked for before the browser paints: an edit waits for no frame that shows nothing new.
   useLayoutEffect(() => {
@@ -153,12 +163,14 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
             onChange={change}
             onKeep={keep}
             onDrop={drop}
+            onSource={(source) => void chooseDates(source)}
+            may={may.edit}
           />
           <p className="text-[13.5px] text-soft" data-testid="listed">
             {shape.listed === shape.activities
               ? `${shape.activities} activities`
               : `${shape.listed} of ${shape.activities} activities`}{' '}
-            · {open.head.source === 'given' ? 'dates as given' : 'computed dates'} · lengths and float in working days
+            · lengths and float in working days
             {others.length > 0 && (
               <span className="text-ink" data-testid="others">
                 {' '}
@@ -227,7 +239,14 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
           </button>
         )}
       </div>
-      <DatesOffer planId={planId} head={open.head} undated={shape.undated} only={undatedOnly} onOnly={setUndatedOnly} />
+      <DatesOffer
+        planId={planId}
+        open={open}
+        head={open.head}
+        undated={shape.undated}
+        only={undatedOnly}
+        onOnly={setUndatedOnly}
+      />
       <div className="flex min-h-0 flex-1">
         <LedgerGrid
           planId={planId}

@@ -143,7 +143,7 @@ export function LedgerGrid(props: Props) {
   const to0 = arrangement.to === null ? all[1] + room + 1 : dayOf(arrangement.to - 1) + 1;
   const whole = useMemo(() => ({ from: from0, to: to0 }), [from0, to0]);
   const { view, setView, width: stripWidth, ground } = useView(open, whole, scroller);
-  const statusDay = open.head.statusDate === null ? null : open.head.statusDate / 1440;
+  const statusDay = open.head.statusDate === null ? null : dayOf(open.head.statusDate) + 1;
   const [seen, setSeen] = useState(shape);
   if (seen !== shape) {
     setSeen(shape);

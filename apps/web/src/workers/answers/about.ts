@@ -12,6 +12,7 @@ import {
   selectFields,
   shownDays,
   activityTime,
+  wholePercent,
 } from '@clembo/core';
 import { editorOf } from '@clembo/formats/typed';
 import { formatDay } from '@clembo/scene/dates';
@@ -268,5 +269,5 @@ export function editionWords(plan: Plan, s: Schedule, ref: string): string | nul
   const span = isMilestone(kind)
     ? formatDay(shown.last, 'medium')
     : `${formatDay(shown.first, 'medium')} to ${formatDay(shown.last, 'medium')}`;
-  return percent ? `${span}, ${Math.round(percent)} %` : span;
+  return percent ? `${span}, ${wholePercent(percent)} %` : span;
 }

@@ -10,6 +10,10 @@ import {
   type Schedule,
   schedulePlan,
   shownDays,
+  fixedConflicts,
+  extentOf,
+  apartReader,
+  planFinish,
 } from '@clembo/core';
 import { formatDay } from '@clembo/scene/dates';
 import type { Held } from './held';
@@ -43,6 +47,7 @@ export function consequencesOf(held: Held, command: Command, inSight: readonly s
   const { plan: before, schedule: was } = held;
   const time = activityTime(after, next);
   const oldTime = activityTime(before, was);
+  const [conflicts, conflictsBefore] = [fixedConflicts(after, next), fixedConflicts(before, was)];
   let moved = 0;
   let critical = 0;
   const late: string[] = [];
@@ -51,6 +56,13 @@ export function consequencesOf(held: Held, command: Command, inSight: readonly s
     if (i === undefined || next.outline.isSummary[j]) return;
     if (was.start[i] !== next.start[j] || was.finish[i] !== next.finish[j]) moved++;
     if (was.critical[i] === 0 && next.critical[j] === 1) critical++;
+    const fixedBy = conflicts.get(a.ref) ?? 0;
+    if (fixedBy > (conflictsBefore.get(a.ref) ?? 0))
+      return late.push(
+        `${a.name || a.ref} has a fixed date: what leads to it is ${count(fixedBy, 'working day', 'working days')} too late`,
+      );
+    // Of what is too late by a bound that lies behind it, the bound is told.
+    if (!isBound(after, j)) return;
     const [size, old] = [lateness(after, next, time, j), lateness(before, was, oldTime, i)];
     if (size > 0 && size > old)
       late.push(`${a.name || a.ref} would be ${count(size, 'working day', 'working days')} late`);
@@ -72,10 +84,10 @@ export function consequencesOf(held: Held, command: Command, inSight: readonly s
     const j = next.outline.indexOf.get(ref);
     const days = j === undefined ? null : shownDays(next, j);
     if (!days || j === undefined) continue;
-    const short = after.source === 'computed' && next.totalFloat[j] !== NONE && next.totalFloat[j]! < 0;
+    const short = next.totalFloat[j] !== NONE && next.totalFloat[j]! < 0;
     bars[ref] = {
       ...days,
-      late: lateness(after, next, time, j),
+      late: isBound(after, j) ? lateness(after, next, time, j) : 0,
       critical: next.critical[j] === 1 && was.critical[was.outline.indexOf.get(ref) ?? -1] !== 1,
       needed: short && next.lateFinish[j] !== NONE ? finishDayOf(next.lateFinish[j]!) : null,
     };
@@ -83,21 +95,24 @@ export function consequencesOf(held: Held, command: Command, inSight: readonly s
   return { words: `${parts.join('; ')}.`, bad: late.length > 0 || broken > 0, bars };
 }
 
+/** Whether a date of its own bounds it. */
+const isBound = ({ activities }: Plan, i: number): boolean =>
+  activities[i]!.deadline !== null || activities[i]!.constraint !== null;
+
 /** Working days by which something is too late for its deadline, or for what bounds it. */
 function lateness(plan: Plan, s: Schedule, time: ReturnType<typeof activityTime>, i: number): number {
   const { deadline } = plan.activities[i]!;
-  const missed =
-    deadline !== null && s.finish[i] !== NONE && s.finish[i]! > deadline
-      ? time.daysBetween(i, deadline, s.finish[i]!)
-      : 0;
-  const negative =
-    plan.source === 'computed' && s.totalFloat[i] !== NONE && s.totalFloat[i]! < 0
-      ? -s.totalFloat[i]! / time.minutesPerDay(i)
-      : 0;
+  const missed = deadline === null ? 0 : daysPast(plan, s, i, deadline);
+  const negative = s.totalFloat[i] !== NONE && s.totalFloat[i]! < 0 ? -s.totalFloat[i]! / time.minutesPerDay(i) : 0;
   return Math.ceil(Math.max(missed, negative));
 }
 
-function lastDay(s: Schedule): Day | null {
-  const last = s.finish.reduce((most, f) => (f !== NONE && f > most ? f : most), Number.NEGATIVE_INFINITY);
-  return Number.isFinite(last) ? finishDayOf(last) : null;
+/** Working days by which a shown finish lies behind a day. */
+function daysPast(plan: Plan, s: Schedule, i: number, deadline: number): number {
+  const now = extentOf(s, [i]);
+  if (now === null) return 0;
+  const day = finishDayOf(deadline);
+  return now.last <= day ? 0 : apartReader(plan).finishes(i, { ...now, last: day, finish: deadline }, now);
 }
+
+const lastDay = (s: Schedule): Day | null => planFinish(s)?.day ?? null;

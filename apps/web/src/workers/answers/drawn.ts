@@ -12,6 +12,7 @@ import {
   outdented,
   shiftedBy,
   shownDays,
+  workingSpan,
 } from '@clembo/core';
 import type { Held } from './held';
 
@@ -31,7 +32,13 @@ export function drawn({ plan, schedule }: Held, drawing: Drawing): { command: Co
       const ref = freeRef(plan, 'S');
       const activity: Activity = {
         ...makeActivity({ ref, kind }),
-        ...datedOn(plan, { kind, calendar: null }, first, last),
+        // What is drawn lands on working days, milestones too.
+        ...datedOn(
+          plan,
+          { kind, calendar: null },
+          isMilestone(kind) ? workingSpan(plan, { calendar: null }, first, first).first : first,
+          isMilestone(kind) ? workingSpan(plan, { calendar: null }, last, last).first : last,
+        ),
       };
       return about(ref, insertBehind(plan, behind, activity));
     }

@@ -12,6 +12,14 @@ import {
   percentComplete,
   percentOf,
   shownDays,
+  AS_PROMISED,
+  COMPUTED,
+  EXPECTED,
+  UNKNOWN,
+  daysReader,
+  extentOf,
+  floatOf,
+  wholePercent,
 } from '@clembo/core';
 import { formatDay, sumRef } from '@clembo/scene';
 import { finishDay, type Held, startDay } from './held';
@@ -118,7 +126,7 @@ function sumFacts({ plan, schedule: s }: Held, ref: string): Facts | null {
             ['Start', formatDay(first, 'weekday')],
             ['Finish', formatDay(last, 'weekday')],
           ] as [string, string][])),
-      [COMPLETE[plan.percentShown], `${Math.round(percent || 0)} %`],
+      [COMPLETE[plan.percentShown], `${wholePercent(percent || 0)} %`],
     ],
     codes: [],
     before: [],
@@ -139,22 +147,49 @@ function factRows(held: Held, i: number): Facts['rows'] {
   const rows: Facts['rows'] = [];
   if (s.start[i] === NONE) rows.push(['Dates', 'none']);
   else {
-    if (!point) rows.push(['Start', formatDay(startDay(held, i), 'weekday')]);
-    rows.push([point ? 'Date' : 'Finish', formatDay(finishDay(held, i), 'weekday')]);
+    if (!point) rows.push(['Start', `${formatDay(startDay(held, i), 'weekday')}${cameFrom(plan, s.startFrom[i]!)}`]);
+    rows.push([
+      point ? 'Date' : 'Finish',
+      s.finishFrom[i] === UNKNOWN
+        ? 'not known'
+        : `${formatDay(finishDay(held, i), 'weekday')}${cameFrom(plan, s.finishFrom[i]!)}`,
+    ]);
   }
-  if (a.duration !== null && !point && !s.outline.isSummary[i]) rows.push(['Length', days(a.duration)]);
+  const length = daysReader(plan, s)(i);
+  const extent = extentOf(s, [i]);
+  if (length !== null && !point)
+    rows.push([
+      'Length',
+      days(length * calendar.minutesPerDay) +
+        (extent && s.finishFrom[i] !== UNKNOWN ? `, ${extent.last - extent.first + 1} cal d` : ''),
+    ]);
   if (a.actualStart !== null && !point) rows.push(['Started', formatDay(dayOf(a.actualStart), 'weekday')]);
   if (a.actualFinish !== null)
     rows.push([
       point ? 'Reached' : 'Finished',
       formatDay(s.atFinish[i] ? finishDayOf(a.actualFinish) : dayOf(a.actualFinish), 'weekday'),
     ]);
-  if (s.totalFloat[i] !== NONE)
-    rows.push(['Float', s.critical[i] ? `${days(s.totalFloat[i]!)}, critical` : days(s.totalFloat[i]!)]);
-  if (!point) rows.push([COMPLETE[plan.percentShown], `${Math.round(percentComplete(plan, s).percent[i]! || 0)} %`]);
+  if (s.totalFloat[i] !== NONE) rows.push(['Float', `${days(s.totalFloat[i]!)}${floatNote(s, i)}`]);
+  if (!point) rows.push([COMPLETE[plan.percentShown], `${wholePercent(percentComplete(plan, s).percent[i]! || 0)} %`]);
   if (!point && !s.outline.isSummary[i]) rows.push(['Calendar', calendar.name]);
   if (a.responsible.length > 0) rows.push(['Responsible', a.responsible.join(', ')]);
   return rows;
+}
+
+/** Where a date comes from that nobody stated; in a plan as computed that goes without saying. */
+function cameFrom(plan: Plan, from: number): string {
+  if (from === EXPECTED) return ', expected';
+  if (from === AS_PROMISED) return ', as promised';
+  return from === COMPUTED && plan.source === 'given' ? ', computed' : '';
+}
+
+/** What a float is counted to, and what it means. */
+function floatNote(s: Held['schedule'], i: number): string {
+  const float = floatOf(s, i);
+  if (!float) return '';
+  if (float.critical) return ', critical';
+  if (float.last) return ', the last thing of the plan';
+  return float.to === 'end' ? ', to the end of the plan: nothing follows' : '';
 }
 
 /** The size of a lag in the time that it is counted in. */

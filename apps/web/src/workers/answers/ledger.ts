@@ -36,8 +36,10 @@ import {
   varianceReader,
   valueText,
   workingDaysFrom,
+  ROUND_THE_CLOCK,
+  wholePercent,
 } from '@clembo/core';
-import { cellText, dayTyped, lengthTyped, typedInto } from '@clembo/formats/typed';
+import { cellText, dayTyped, lengthTyped, typedInto, isElapsed } from '@clembo/formats/typed';
 import { formatDay } from '@clembo/scene/dates';
 import { CATEGORIES } from '@clembo/scene/ink';
 import { type Held, oneDecimal } from './held';
@@ -256,7 +258,7 @@ export class LedgerView {
         to: plan.inHours ? s.finish[at]! / 1440 : days.last + 1,
         pieces: pieces && pieces.length > 1 ? pieces : null,
         calendar: a.calendar ?? plan.calendar,
-        percent: Math.round(this.percent(at) || 0),
+        percent: wholePercent(this.percent(at) || 0),
         kind: a.kind,
         summary: s.outline.isSummary[at] === true,
         critical: s.critical[at] === 1,
@@ -294,7 +296,7 @@ export class LedgerView {
               to: last + 1,
               pieces: null,
               calendar: this.held.plan.calendar,
-              percent: Math.round(line.totals.percent),
+              percent: wholePercent(line.totals.percent),
               kind: 'summary',
               summary: true,
               critical: false,
@@ -431,13 +433,13 @@ function concealedWords({ rows, milestones, critical, late, links }: Concealed):
 function totalsWords({ rows, first, last, percent }: Totals): string {
   const span =
     first === null || last === null ? '' : ` · ${formatDay(first, 'medium')} to ${formatDay(last, 'medium')}`;
-  return `${count(rows, 'row', 'rows')}${span} · ${Math.round(percent)} %`;
+  return `${count(rows, 'row', 'rows')}${span} · ${wholePercent(percent)} %`;
 }
 
 function totalCell(field: string, effortUnit: number, { first, last, percent, effort, cost }: Totals): string {
   if (field === 'start') return first === null ? '' : formatDay(first, 'medium');
   if (field === 'finish') return last === null ? '' : formatDay(last, 'medium');
-  if (field === 'percent') return percent > 0 ? String(Math.round(percent)) : '';
+  if (field === 'percent') return percent > 0 ? String(wholePercent(percent)) : '';
   if (field === 'effort') return effort > 0 ? String(oneDecimal(effort / effortUnit)) : '';
   if (field === 'cost') return cost === 0 ? '' : String(cost / 100);
   return '';
@@ -550,9 +552,12 @@ export function lengthMeant({ plan, schedule: s }: Held, ref: string, text: stri
   const minutes = lengthTyped(plan, s, ref, text);
   const shown = i === undefined ? null : shownDays(s, i);
   if (i === undefined || minutes === null || !shown) return '';
-  const spec = calendarOf(plan, plan.activities[i]!.calendar);
+  const elapsed = isElapsed(text);
+  const spec = elapsed ? ROUND_THE_CLOCK : calendarOf(plan, plan.activities[i]!.calendar);
   const days = Math.ceil(minutes / spec.minutesPerDay);
   if (days < 1 || days > 100_000) return '';
   const { first, last, calendarDays } = workingDaysFrom(spec, shown.first, days);
+  if (elapsed)
+    return `${count(days, 'calendar day', 'calendar days')} from ${formatDay(first, 'weekday')}: ${formatDay(last, 'weekday')}`;
   return `${count(days, 'working day', 'working days')} from ${formatDay(first, 'weekday')}: ${formatDay(last, 'weekday')}, ${count(calendarDays, 'calendar day', 'calendar days')}`;
 }

@@ -32,6 +32,7 @@ import {
   type Status,
   startOfDay,
   weekdayOf,
+  wholePercent,
 } from '@clembo/core';
 import { amountWords, type AmountWords } from '@clembo/formats/amounts';
 import { type SnapshotLine, snapshotLines } from '@clembo/scene';
@@ -287,7 +288,7 @@ export function standingShown(
       earned: p.earned / 100,
     })),
     snapshot: snapshotLines(st, plan.tolerance, words),
-    parts: partsOf(held, m.by, ofParts),
+    parts: partsOf(held, promised, m.by, ofParts),
     need: needOf(held, rows, moment),
   };
 }
@@ -297,11 +298,7 @@ function statementOf(plan: Plan, st: Standing, promised: Promised, amount: Amoun
   const refs = new Set(st.rows.map((r) => r.ref));
   const at = earned && earned.ev > 0 ? earnedMoment(promised.plan, promised.schedule, amount, earned.ev, refs) : null;
   return {
-    finish: st.finish && {
-      words: st.finish.late === null ? dayWords(st.finish.now) : finishWords(st.finish.late),
-      about: `finish ${formatDay(st.finish.now, 'medium')}${st.finish.promised === null ? ', not in the promise' : `, promised ${formatDay(st.finish.promised, 'medium')}`}`,
-      band: st.finish.late === null ? null : bandOfDays(st.finish.late, plan.tolerance),
-    },
+    finish: endShown(st, plan),
     percent: st.percent,
     indices: earned && {
       spi: earned.spi,
@@ -325,6 +322,25 @@ function statementOf(plan: Plan, st: Standing, promised: Promised, amount: Amoun
             about: `${words.amount(earned.eac, amount)} at completion, budget ${words.amount(earned.bac, amount)}`,
             band: bandOfRatio(earned.eac / earned.bac, plan.tolerance[amount]),
           },
+  };
+}
+
+/** The end in words: how far it is known, or when it comes and how that stands. */
+function endShown({ ends }: Standing, plan: Plan): Statement['finish'] {
+  const { last, promised, openWithout, of, expected, late } = ends;
+  if (last === null) return null;
+  const day = formatDay(last, 'medium');
+  const then = promised === null ? ', not in the promise' : `, promised ${formatDay(promised, 'medium')}`;
+  if (openWithout > 0)
+    return {
+      words: `Known to ${dayWords(last)}`,
+      about: `${openWithout} of ${of} have no dates${promised === null ? '' : `; promised ${formatDay(promised, 'medium')}`}`,
+      band: null,
+    };
+  return {
+    words: late === null ? dayWords(last) : finishWords(late),
+    about: `${expected === null ? 'finish' : 'expected finish'} ${day}${then}`,
+    band: late === null ? null : bandOfDays(late, plan.tolerance),
   };
 }
 
@@ -367,7 +383,12 @@ function curvesOf(
 }
 
 /** The same by the values of a code field, in the order of its book. */
-function partsOf({ plan, schedule: s }: Held, by: string | null, rows: readonly StandingRow[]): PartShown[] {
+function partsOf(
+  { plan, schedule: s }: Held,
+  promised: Promised,
+  by: string | null,
+  rows: readonly StandingRow[],
+): PartShown[] {
   const field = plan.codeFields.find((f) => codeFieldId(f.id) === by);
   if (!field) return [];
   const groups = new Map<string, StandingRow[]>();
@@ -383,7 +404,12 @@ function partsOf({ plan, schedule: s }: Held, by: string | null, rows: readonly 
     .sort(([a], [b]) => (order.get(a) ?? 1e9) - (order.get(b) ?? 1e9))
     .slice(0, 40)
     .map(([code, own]) => {
-      const late = endsOf(plan, own).finish?.late ?? null;
+      const { late } = endsOf(
+        plan,
+        s,
+        promised,
+        own.map((r) => r.position),
+      );
       return {
         code,
         title: field.values.find((v) => v.code === code)?.title ?? (code || 'none'),
@@ -450,7 +476,7 @@ export function rowsBehind(held: Held, promised: Promised, m: Measuring, moment:
     finish: dayWords(r.last),
     promised: dayWords(r.promised),
     late: r.late,
-    percent: Math.round(r.percent),
+    percent: wholePercent(r.percent),
   }));
   return { count: chosen.length, rows };
 }

@@ -1,5 +1,5 @@
-import { INK, tint } from '../../graph/ink';
-import { round, type SceneNode } from '../../graph/scene';
+import { INK, MADDER, tint } from '../../graph/ink';
+import { round, type SceneNode, type PathStep } from '../../graph/scene';
 import { formatDay } from '../../text/dates';
 import { TO_COME } from '../timeline/marks';
 import { pathOf } from './paths';
@@ -50,6 +50,19 @@ export function flowNodes(
         role: 'progress',
       });
   }
+  for (const piece of f.closed)
+    for (const way of clipPath(
+      piece.map((p) => pointOn(plane, p.place, p.time)),
+      plane,
+    ))
+      children.push({
+        type: 'path',
+        steps: hatchAlong(way, stroke.toCome * wide, (x, y) => isOn(plane, x, y)),
+        stroke: MADDER,
+        strokeWidth: round(Math.max(0.7, stroke.toCome * 0.45)),
+        ...about,
+        role: 'mark',
+      });
   for (const at of [0, -1] as const) {
     const point = f.points.at(at)!;
     const [x, y] = pointOn(plane, point.place, point.time);
@@ -67,11 +80,38 @@ export function flowNodes(
   return { type: 'group', role: 'item', name: f.name, alt: altOf(f), children, ...about };
 }
 
+/** Short strokes across a way, close to each other. */
+export function hatchAlong(
+  way: readonly XY[],
+  wide: number,
+  isIn: (x: number, y: number) => boolean = () => true,
+): PathStep[] {
+  const [step, half] = [Math.max(2.2, wide * 1.6), Math.max(2.4, wide * 1.5)];
+  const steps: PathStep[] = [];
+  let left = step / 2;
+  for (let k = 1; k < way.length; k++) {
+    const [[x0, y0], [x1, y1]] = [way[k - 1]!, way[k]!];
+    const length = Math.hypot(x1 - x0, y1 - y0);
+    if (length === 0) continue;
+    const [ux, uy] = [(x1 - x0) / length, (y1 - y0) / length];
+    for (; left <= length; left += step) {
+      const [x, y] = [x0 + ux * left, y0 + uy * left];
+      // Leaning against the way, so that a hatched line is not taken for ticks of a scale.
+      const [dx, dy] = [(ux - uy) * half * 0.7, (uy + ux) * half * 0.7];
+      if (isIn(x - dx, y - dy) && isIn(x + dx, y + dy))
+        steps.push(['M', round(x - dx), round(y - dy)], ['L', round(x + dx), round(y + dy)]);
+    }
+    left -= length;
+  }
+  return steps;
+}
+
 const altOf = (f: Flow): string =>
   [
     `${formatDay(f.start, 'long')} to ${formatDay(f.finish, 'long')}`,
     f.complete ? 'done' : '',
     f.critical ? 'critical' : '',
+    f.closed.length > 0 ? 'planned in a closed window' : '',
   ]
     .filter(Boolean)
     .join(', ');

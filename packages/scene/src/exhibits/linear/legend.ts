@@ -1,3 +1,4 @@
+import { hatchAlong } from './flowMark';
 import type { LinearBrief } from '../../brief/linear';
 import { GOLD, HAIRLINE, INK, MADDER, NEUTRAL, PAPER, SAND, SOFT_INK, tint } from '../../graph/ink';
 import { round, type SceneNode } from '../../graph/scene';
@@ -65,6 +66,25 @@ export function legend(
       flows.some((f) => f.promised !== null),
       'Promised',
       (x, y) => [0, 1, 2].flatMap((k) => stroke(SOFT_INK, 0.8, (k * wide) / 3, (k * wide) / 3 + wide / 5)(x, y)),
+    ),
+    ...entry(
+      flows.some((f) => f.closed.length > 0),
+      'Planned in a closed window',
+      (x, y) => [
+        ...stroke(tint(colour, 0.65), 1.4)(x, y),
+        {
+          type: 'path',
+          steps: hatchAlong(
+            [
+              [x, y],
+              [x + wide, y],
+            ],
+            1.4,
+          ),
+          stroke: MADDER,
+          strokeWidth: 0.8,
+        },
+      ],
     ),
     ...entry(blocks.length > 0, 'Holds its stretch', box(tint(colour, 0.25), colour)),
     ...entry(brief.windows && (line?.windows.length ?? 0) > 0, 'Closed', box(SAND, HAIRLINE)),

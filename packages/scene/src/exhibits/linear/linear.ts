@@ -1,4 +1,4 @@
-import { dayOf, isFloors, type Plan, type Schedule } from '@clembo/core';
+import { dayOf, isFloors, type Plan, type Schedule, placeWords, isChainage } from '@clembo/core';
 import type { LinearBrief } from '../../brief/linear';
 import { namesAlong } from '../../brief/lineNames';
 import { type FitAdvice, round, type Scene } from '../../graph/scene';
@@ -36,7 +36,7 @@ export function composeLinear(input: Input): Scene {
       const [day0, day1] = daysOf(selection, brief, [from, to]);
       return {
         kind: 'Line',
-        statement: statement(plan, selection),
+        statement: statement(plan, selection, brief, [from, to]),
         counts: selection.counts,
         content: content(selection),
         undated: selection.undated,
@@ -52,7 +52,7 @@ export function composeLinear(input: Input): Scene {
 
 function noticeOf(
   plan: Plan,
-  { line, flows, blocks, points, until }: LineSelection,
+  { line, flows, blocks, points, isEmpty }: LineSelection,
   brief: LinearBrief,
 ): string | null {
   if (brief.line !== null && line === null) return 'The line that this page shows is gone. Choose another one.';
@@ -61,19 +61,36 @@ function noticeOf(
   if (brief.fromPlace !== null && brief.fromPlace === brief.toPlace)
     return 'This page begins and ends at the same place. Choose another one.';
   if (flows.length + blocks.length + points.length > 0) return null;
-  if (until !== null) return 'Nothing goes on along this stretch of the line within the days of this page.';
+  if (!isEmpty) return 'Nothing goes on along this stretch of the line within the days of this page.';
   return plan.lines.length === 0
     ? 'The plan has no line yet, and nothing that goes from one place to another. Describe the line in Structure, and say from where to where its work goes.'
     : 'Nothing on this line goes from one place to another as this brief asks. Say from where to where the work goes, in the ledger.';
 }
 
 /** Until when work goes on along the line, and what clashes. */
-function statement(plan: Plan, { line, until, clashes }: LineSelection): string {
-  if (until === null) return plan.name;
-  const work = `Work along ${line?.name || 'the line'} runs to ${formatDay(until, 'long')}`;
-  return clashes.length === 0
-    ? work
-    : `${work}; ${clashes.length} ${clashes.length === 1 ? 'clash' : 'clashes'} on the way`;
+function statement(
+  plan: Plan,
+  { line, until, clashes, flows, blocks }: LineSelection,
+  brief: LinearBrief,
+  [from, to]: readonly [number, number],
+): string {
+  if (until === null || flows.length + blocks.length === 0) return plan.name;
+  const unit = line?.unit ?? '';
+  const place = (at: number) => placeWords(Math.round(at * 1000), unit);
+  const inUnit = unit === '' || isChainage(unit) || isFloors(unit) ? '' : ` ${unit}`;
+  const cut = brief.fromPlace !== null || brief.toPlace !== null ? `, ${place(from)} to ${place(to)}${inUnit},` : '';
+  const work = `Work along ${line?.name || 'the line'}${cut} runs to ${formatDay(until, 'long')}`;
+  const meets = clashes.filter((c) => c.kind !== 'close').length;
+  const close = clashes.length - meets;
+  const closed = flows.filter((f) => f.closed.length > 0).length;
+  return [
+    work,
+    meets === 0 ? '' : `${meets} ${meets === 1 ? 'clash' : 'clashes'} on the way`,
+    close === 0 ? '' : `${close} ${close === 1 ? 'buffer' : 'buffers'} too small`,
+    closed === 0 ? '' : `${closed} planned in a closed window`,
+  ]
+    .filter(Boolean)
+    .join('; ');
 }
 
 function draw(room: Room, input: Input, selection: LineSelection, range: Range): Drawn | null {
@@ -85,7 +102,7 @@ function draw(room: Room, input: Input, selection: LineSelection, range: Range):
     stations: brief.stations ? (line?.stations ?? []).map((s) => ({ ...s, at: s.at / 1000 })) : [],
     zones: brief.zones ? (line?.zones ?? []).map((z) => ({ ...z, from: z.from / 1000, to: z.to / 1000 })) : [],
   };
-  const today = plan.statusDate === null ? null : dayOf(plan.statusDate);
+  const today = plan.statusDate === null ? null : dayOf(plan.statusDate) + 1;
   const status = today !== null && today > range.day0 && today < range.day1 ? today : null;
   const told = Math.min(clashes.length, TOLD + 1);
   const regions = regionsOf(room, selection, named, brief, range, status, {

@@ -68,7 +68,7 @@ export function regionsOf(
     });
   const strip = overTime * STRIP * size;
   const foot = told === 0 ? 0 : (told * CLASH_LINE + 0.6) * size;
-  const flag = status === null ? 0 : widest('label', [formatDay(status, 'short')]) + size * 1.4;
+  const flag = status === null ? 0 : widest('label', [formatDay(status - 1, 'short')]) + size * 1.4;
   const [place0, place1] = runsBackwards(selection, brief) ? [range.to, range.from] : [range.from, range.to];
   const axes = { across, place0, place1, day0: range.day0, day1: range.day1 };
   const usable = ({ left, right, top, bottom }: Omit<Plane, keyof typeof axes>) =>

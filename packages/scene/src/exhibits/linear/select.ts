@@ -16,6 +16,7 @@ import {
   MINUTES_PER_DAY,
   NONE,
   type Plan,
+  type PlannedWork,
 } from '@clembo/core';
 import type { LinearBrief } from '../../brief/linear';
 import { NOTHING_SHOWN } from '../../graph/shown';
@@ -47,6 +48,8 @@ export interface Flow extends Common {
   /** Distance of all crews in a working day, where it is the same all the way. */
   rate: number | null;
   crews: number;
+  /** The pieces of it that are planned while the line is closed there. */
+  closed: FlowPoint[][];
 }
 
 /** Work that holds a stretch of the line. */
@@ -70,8 +73,10 @@ export interface LineSelection {
   /** Pictures along the line that can be laid there. */
   strips: Strip[];
   clashes: LineClash[];
-  /** The last day of all work on the line, whether it is on the page or not; null for none. */
+  /** The last day of the work on the page, on its stretch of the line; null for none. */
   until: number | null;
+  /** Whether no work on the line is as the brief asks, anywhere and at any time. */
+  isEmpty: boolean;
   /** Work on the line that has no dates. */
   undated: { ref: string; name: string }[];
   /** Works that have dates and places, and no rate that could be drawn. */
@@ -138,6 +143,7 @@ export function selectLine({ plan, schedule: s, brief, promised }: ComposeInput<
         doneTo: done > 0 ? from + done * (to - from) : null,
         rate: rates.length === 1 ? rates[0]!.perDay * crews : null,
         crews,
+        closed: isComplete(a) ? [] : closedPieces(w),
       };
     });
   const positions = new Map(plan.activities.map((a, i) => [a.ref, i]));
@@ -195,7 +201,12 @@ export function selectLine({ plan, schedule: s, brief, promised }: ComposeInput<
         { days: brief.keep, distance: 0 },
       ).filter((c) => c.place >= places[0] && c.place <= places[1] && isDue(c.time, c.time))
     : [];
-  const ends = [...allFlows, ...allBlocks].map((w) => w.finish);
+  // A page that is cut by place tells of the work on its stretch.
+  const isCut = brief.fromPlace !== null || brief.toPlace !== null;
+  const ends = [
+    ...flows.map((f) => (isCut ? Math.ceil((timesOn(f.points, ...places)?.[1] ?? 0) - 1e-9) - 1 : f.finish)),
+    ...blocks.map((b) => b.finish),
+  ];
   return {
     line,
     flows,
@@ -204,10 +215,35 @@ export function selectLine({ plan, schedule: s, brief, promised }: ComposeInput<
     strips: brief.strips ? stripsOf(plan, line) : [],
     clashes,
     until: ends.length === 0 ? null : Math.max(...ends),
+    isEmpty: allFlows.length + allBlocks.length === 0,
     undated,
     unknown,
     counts,
   };
+}
+
+/** The pieces of a work that lie in closed windows, cut where it comes in and goes out. */
+function closedPieces({ points, windows }: PlannedWork): FlowPoint[][] {
+  return windows.flatMap((w) => {
+    const pieces: FlowPoint[][] = [];
+    for (let k = 1; k < points.length; k++) {
+      const [a, b] = [points[k - 1]!, points[k]!];
+      let [from, to] = [Math.max(a.time, w.start), Math.min(b.time, w.finish)];
+      const slope = (b.place - a.place) / (b.time - a.time);
+      if (Math.abs(slope) < 1e-12) {
+        if (a.place <= w.from || a.place >= w.to) continue;
+      } else {
+        const [first, last] = [w.from, w.to].map((p) => a.time + (p - a.place) / slope).sort((x, y) => x - y);
+        [from, to] = [Math.max(from, first!), Math.min(to, last!)];
+      }
+      if (to - from < 1e-9) continue;
+      const at = (time: number): FlowPoint => ({ time, place: a.place + slope * (time - a.time) });
+      const open = pieces.at(-1);
+      if (open && Math.abs(open.at(-1)!.time - from) < 1e-9) open.push(at(to));
+      else pieces.push([at(from), at(to)]);
+    }
+    return pieces;
+  });
 }
 
 /** When a flowline is on a stretch of the line, first and last; null where it does not come there. */

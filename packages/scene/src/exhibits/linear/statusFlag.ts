@@ -6,7 +6,7 @@ import { type Plane, timeAlong } from './plane';
 
 /** The status date at the end of its line, outside the plot. */
 export function statusFlag(status: number, plane: Plane, size: number, measure: Measure): SceneNode[] {
-  const text = formatDay(status, 'short');
+  const text = formatDay(status - 1, 'short');
   const wide = measure.width('labelStrong', size, text) + size * 0.8;
   const at = timeAlong(plane, status);
   const [x, y] = plane.across ? [plane.right, at - size * 0.75] : [at - wide / 2, plane.top - size * 4.3];

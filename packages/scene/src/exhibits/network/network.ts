@@ -1,4 +1,4 @@
-import { type Schedule } from '@clembo/core';
+import { allRows, endsOf, isComplete, linkedToEnd, type Plan, type Schedule } from '@clembo/core';
 import type { NetworkBrief } from '../../brief/network';
 import { INK, NEUTRAL, PAPER, tint } from '../../graph/ink';
 import { polygon, round, type FitAdvice, type Scene, type SceneNode } from '../../graph/scene';
@@ -8,7 +8,6 @@ import { formatDay } from '../../text/dates';
 import type { ComposeInput } from '../composed';
 import { laneTitles } from '../lanesOf';
 import { TO_COME } from '../timeline/marks';
-import { statement } from '../timeline/statement';
 import { composeSheet, type Drawn, type Room, TINY } from '../sheet';
 import { notesOnCards } from '../cards/byHand';
 import { cardHandles } from '../cards/hands';
@@ -99,8 +98,8 @@ function noticeOf(brief: NetworkBrief, { outline }: Schedule, count: number): st
 }
 
 /** What the page says: what leads to something, or how the plan runs. */
-function title({ plan, schedule, brief }: Input, { cards }: NetworkSelection): string {
-  if (brief.around === null) return statement(plan, schedule, null);
+function title({ plan, schedule, brief }: Input, { cards, lines }: NetworkSelection): string {
+  if (brief.around === null) return wholeTitle(plan, schedule, cards, lines.length);
   const at = schedule.outline.indexOf.get(brief.around);
   const name = at === undefined ? brief.around : plan.activities[at]!.name || brief.around;
   const count = cards.filter((c) => c.ref !== brief.around).length;
@@ -114,6 +113,19 @@ function title({ plan, schedule, brief }: Input, { cards }: NetworkSelection): s
         : `${things} before and after ${name}`;
   const near = brief.steps === null ? what : `${what} within ${brief.steps} ${brief.steps === 1 ? 'link' : 'links'}`;
   return critical > 0 ? `${near}, ${critical} of them critical` : near;
+}
+
+/** How many cards are linked, and how many of them decide the end. */
+function wholeTitle(plan: Plan, s: Schedule, cards: NetworkSelection['cards'], links: number): string {
+  if (cards.length === 0) return plan.name;
+  const all = allRows(plan, s);
+  const { lead, of, isWhole } = linkedToEnd(plan, s);
+  const ends = endsOf(plan, s, null, all);
+  const deciding = all.filter((i) => s.critical[i] === 1 && !isComplete(plan.activities[i]!)).length;
+  const head = `${plan.name}: ${cards.length} ${cards.length === 1 ? 'card' : 'cards'}, ${links} ${links === 1 ? 'link' : 'links'}`;
+  if (deciding === 0 || ends.last === null) return head;
+  const far = isWhole ? '' : `, as far as it is linked: ${lead} of ${of} lead to the end`;
+  return `${head}; ${deciding} ${deciding === 1 ? 'activity decides' : 'activities decide'} the end on ${formatDay(ends.last, 'long')}${far}`;
 }
 
 /** The network at one size of type; null where it has no room. */

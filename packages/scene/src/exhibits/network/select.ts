@@ -1,6 +1,7 @@
 import {
   conditionHolds,
   dayOf,
+  daysReader,
   drivingPath,
   finishDayOf,
   firstDayOf,
@@ -95,7 +96,8 @@ export function selectNetwork(plan: Plan, s: Schedule, brief: NetworkBrief): Net
     if (list) list.push(i);
     else units.set(unit, [i]);
   }
-  const cards = [...units].map(([index, members]) => cardOf(plan, s, brief, looks, index, members));
+  const daysOf = daysReader(plan, s);
+  const cards = [...units].map(([index, members]) => cardOf(plan, s, brief, looks, daysOf, index, members));
   for (const c of cards) {
     if (c.form !== 'group') counts.shown++;
     else {
@@ -167,6 +169,7 @@ function cardOf(
   s: Schedule,
   brief: NetworkBrief,
   looks: (codes: string[]) => CodeLook,
+  daysOf: (position: number) => number | null,
   index: number,
   members: number[],
 ): Card {
@@ -198,9 +201,9 @@ function cardOf(
     members,
     start: dated.length === 0 ? null : least(days((i) => firstDayOf(span(i)))),
     finish: dated.length === 0 ? null : most(days((i) => lastDayOf(span(i)))),
-    early: bounds(s.earlyStart, s.earlyFinish),
+    early: bounds(s.start, s.finish),
     late: bounds(s.lateStart, s.lateFinish),
-    duration: group || a.duration === null ? null : a.duration / perDay,
+    duration: group ? null : daysOf(index),
     float: floats.length === 0 ? null : least(floats),
     critical: members.some((i) => s.critical[i] === 1 && !isComplete(plan.activities[i]!)) && plan.links.length > 0,
     complete,

@@ -2,7 +2,7 @@ import type { TimelineBrief } from '../../brief/timeline';
 import type { LabelPlace } from '../../brief/hand';
 import { LANGUAGES } from '../../text/languages/index';
 import type { PageLanguage } from '../../text/languages/language';
-import { dateWords, offWords, percentWords } from './itemWords';
+import { dateWords, offWords, percentWords, isSoft } from './itemWords';
 import { DATE_LINE, STATUS_LINE } from '../../page/flags';
 import { HAIRLINE, HAREBELL, INK, MADDER, NEUTRAL, SOFT_INK } from '../../graph/ink';
 import { type GroupNode, round, type SceneNode } from '../../graph/scene';
@@ -209,8 +209,8 @@ function markNodes(g: Geometry, cells: Cells, i: number, y: number, print: 'colo
     cutLeft: g.cutLeft[i] === 1,
     cutRight: g.cutRight[i] === 1,
     group: item.form === 'group',
-    softLeft: (item.said?.start ?? null) !== null && g.cutLeft[i] !== 1,
-    softRight: (item.said?.finish ?? null) !== null && g.cutRight[i] !== 1,
+    softLeft: isSoft(item, 'start') && g.cutLeft[i] !== 1,
+    softRight: isSoft(item, 'finish') && g.cutRight[i] !== 1,
   };
   const nodes: SceneNode[] = [];
   if (!Number.isNaN(g.promised0[i]!)) {

@@ -1,9 +1,11 @@
 import {
-  activityTime,
   addDone,
   codeOfFieldId,
   type Done,
   doneReader,
+  daysTogether,
+  endsOf,
+  extentOf,
   fieldReader,
   fieldType,
   type FieldValue,
@@ -11,6 +13,7 @@ import {
   lastDayOf,
   percentOf,
   selectFields,
+  wholePercent,
 } from '@clembo/core';
 import { HAREBELL, INK, MADDER } from '../../graph/ink';
 import { fieldHead } from '../../text/languages/fields';
@@ -49,7 +52,6 @@ const NOTHING = plain('');
 export function fieldTexts(input: ComposeInput<TimelineBrief>, withYear: boolean): (id: string) => FieldTexts | null {
   const { plan, schedule, brief, promised, amounts } = input;
   const l = LANGUAGES[brief.language];
-  const time = activityTime(plan, schedule);
   const done = doneReader(plan, schedule, plan.percentShown);
   const style = withYear ? 'medium' : 'short';
   const names = new Map(selectFields(plan).map((f) => [f.id, f.name]));
@@ -61,7 +63,7 @@ export function fieldTexts(input: ComposeInput<TimelineBrief>, withYear: boolean
     const sum: Done = { all: 0, done: 0, points: 0, reached: 0 };
     for (const i of members) addDone(sum, done(i));
     const percent = percentOf(sum);
-    return Number.isNaN(percent) ? '' : `${percent >= 100 ? 100 : Math.min(99, Math.floor(percent + 1e-9))} %`;
+    return Number.isNaN(percent) ? '' : `${wholePercent(percent)} %`;
   };
 
   return (id) => {
@@ -78,7 +80,7 @@ export function fieldTexts(input: ComposeInput<TimelineBrief>, withYear: boolean
       if (type === 'day') return dayWords(l, value, style);
       if (id === 'cost' || id === 'actualCost') return amounts.money(value * 100);
       if (id === 'effort' || id === 'actualEffort') return amounts.effort(value * (plan.effortDay ?? 60));
-      if (PERCENTS.has(id)) return `${Math.floor(value + 1e-9)} %`;
+      if (PERCENTS.has(id)) return `${wholePercent(value)} %`;
       if (id === 'effortOff' || id === 'costOff') return `${value > 0 ? '+' : ''}${Math.round(value)} %`;
       if (IN_DAYS.has(id)) return `${numberWords(l, value)} d`;
       return numberWords(l, value);
@@ -91,8 +93,6 @@ export function fieldTexts(input: ComposeInput<TimelineBrief>, withYear: boolean
       const items = all.filter((i) => !i.gone);
       if (items.length === 0) return NOTHING;
       const members = items.flatMap((i) => i.members);
-      const first = items.reduce((a, b) => (b.start < a.start ? b : a));
-      const last = items.reduce((a, b) => (b.finish > a.finish ? b : a));
       const then = items.filter((i) => i.promised);
       switch (id) {
         case 'start':
@@ -106,11 +106,9 @@ export function fieldTexts(input: ComposeInput<TimelineBrief>, withYear: boolean
           return plain(dayWords(l, id === 'promisedStart' ? Math.min(...days) : Math.max(...days), style));
         }
         case 'late':
-          return then.length === 0
-            ? NOTHING
-            : late(time.daysBetween(last.index, Math.max(...then.map((i) => i.promised!.finish)), last.finish));
+          return then.length === 0 ? NOTHING : late(endsOf(plan, schedule, promised, members).late);
         case 'days':
-          return plain(words(time.daysBetween(first.index, first.start, last.finish)));
+          return plain(words(daysTogether(plan, schedule, extentOf(schedule, members)!)));
         case 'float': {
           const floats = members.map(read).filter((v): v is number => typeof v === 'number');
           return floats.length === 0 ? NOTHING : plain(words(Math.min(...floats)));

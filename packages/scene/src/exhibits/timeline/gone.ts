@@ -32,6 +32,8 @@ export function goneItems(plan: Plan, { plan: then, schedule: s }: Promised, bri
       finish: s.finish[i]!,
       atFinish: !point || s.atFinish[i] === 1,
       members: [],
+      without: 0,
+      from: { start: s.startFrom[i]!, finish: s.finishFrom[i]! },
       stretches: null,
       lane,
       row: null,

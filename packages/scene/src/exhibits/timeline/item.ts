@@ -18,6 +18,10 @@ export interface Item extends CodeLook {
   atFinish: boolean;
   /** Positions of the activities that it stands for. */
   members: number[];
+  /** How many open activities it stands for have no finish that is known. */
+  without: number;
+  /** Where its start and its finish come from, as positions in `ORIGINS`. */
+  from: { start: number; finish: number };
   /** Stretches of interrupted work; null for work in one piece. */
   stretches: { start: number; finish: number }[] | null;
   /** Codes of the lanes that it lies in, outermost first. */

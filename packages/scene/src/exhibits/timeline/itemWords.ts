@@ -1,4 +1,4 @@
-import { type DaysDone, firstDayOf, lastDayOf } from '@clembo/core';
+import { AS_PROMISED, type DaysDone, EXPECTED, firstDayOf, lastDayOf, UNKNOWN, wholePercent } from '@clembo/core';
 import { en } from '../../text/languages/en';
 import { type DateStyle, dayWords, numberWords, type PageLanguage } from '../../text/languages/language';
 import type { Item } from './item';
@@ -17,10 +17,18 @@ export const daysDoneWords = ({ whole, done, toGo }: DaysDone, l: PageLanguage =
 
 /** Whole percents; what is not complete is at most 99. */
 export const percentWords = (item: { progress: number; complete: boolean }): number =>
-  item.complete ? 100 : Math.min(99, Math.floor(item.progress * 100 + 1e-9));
+  item.complete ? 100 : Math.min(99, wholePercent(item.progress * 100));
 
 /** `5 d late`, `3 d ahead`; nothing for less than half a working day. */
 export function offWords(days: number | null, l: PageLanguage = en): string {
   if (days === null || Math.abs(days) < 0.5) return '';
   return days > 0 ? l.late(Math.round(days)) : l.ahead(Math.round(-days));
 }
+
+/** Whether an end is drawn soft: the source names no day for it, or nobody stated it at all. */
+export const isSoft = (item: Item, end: 'start' | 'finish'): boolean =>
+  (item.said?.[end] ?? null) !== null || isWorkedOut(item, end);
+
+/** Whether nobody stated an end: it is worked out, taken from the promise, or not known. What is done is past. */
+export const isWorkedOut = (item: Item, end: 'start' | 'finish'): boolean =>
+  !item.complete && [EXPECTED, AS_PROMISED, UNKNOWN].includes(item.from[end]);

@@ -1,4 +1,4 @@
-import { byText, dayOf } from '@clembo/core';
+import { byText, dayOf, statusEnd } from '@clembo/core';
 import type { NamedDate } from '../../brief/parts';
 import type { TimelineBrief } from '../../brief/timeline';
 import type { SceneNode } from '../../graph/scene';
@@ -103,16 +103,16 @@ export function regionsOf(
     frame.margin + gutter.width + (columns.at === 'left' ? columns.width : 0) + inset,
     frame.width - frame.margin - (columns.at === 'right' ? columns.width : 0) - inset,
   );
-  const { statusDate } = plan;
-  const statusX =
-    statusDate !== null && statusDate >= range.from && statusDate <= range.to ? scale.x(statusDate) : null;
+  // What happened on the status date has happened: its line stands at the end of its day.
+  const status = statusEnd(plan);
+  const statusX = status !== null && status >= range.from && status <= range.to ? scale.x(status) : null;
   const geometry = measureItems(selection.items, labels, scale, statusX, measure, brief);
   const periods = [...(brief.periods ? plan.periods : []), ...brief.dates.filter(isPeriod)];
   const links = linksOf(plan, schedule, geometry, brief);
   const strip = periodStrip(periods, scale, frame, measure);
   const elapsed =
-    brief.elapsed && statusDate !== null && scale.x(statusDate) - scale.left > 0.3
-      ? [{ start: scale.from, finish: statusDate }]
+    brief.elapsed && status !== null && scale.x(status) - scale.left > 0.3
+      ? [{ start: scale.from, finish: status }]
       : [];
   const off = brief.daysOff ? daysOff(schedule, plan.calendar, scale) : [];
   const cut = geometry.cutLeft.includes(1) || geometry.cutRight.includes(1);
@@ -185,9 +185,10 @@ const isPeriod = (d: NamedDate): d is NamedDate & { finish: number } => d.finish
 function flagsOf({ plan, brief }: TimelineInput, scale: TimeScale): Flag[] {
   const language = LANGUAGES[brief.language];
   const withYear = needsYear(scale);
-  const named = brief.dates
-    .filter((d) => d.finish === null)
-    .map((d) => ({ moment: d.start, text: `${d.name} ${flagOf(d.start, withYear, language).text}`, status: false }));
+  const days = brief.dates.filter((d) => d.finish === null);
+  const named = days
+    .map((d) => ({ ...flagOf(d.start, withYear, language), moment: d.start, status: false }))
+    .map((flag, k) => ({ ...flag, text: `${days[k]!.name} ${flag.text}` }));
   return [...(plan.statusDate === null ? [] : [flagOf(plan.statusDate, withYear, language)]), ...named];
 }
 

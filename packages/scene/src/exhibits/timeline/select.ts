@@ -1,8 +1,13 @@
 import {
-  type ActivityTime,
+  type Apart,
+  apartReader,
+  dayOf,
+  type Extent,
+  extentOf,
+  promisedExtent,
+  shownDays,
   conditionHolds,
   varianceReader,
-  activityTime,
   addDone,
   type Done,
   doneReader,
@@ -15,6 +20,7 @@ import {
   percentOf,
   type Schedule,
   stretchesAt,
+  UNKNOWN,
 } from '@clembo/core';
 import type { Look } from '../../brief/hand';
 import type { TimelineBrief } from '../../brief/timeline';
@@ -36,7 +42,7 @@ interface Reader {
   plan: Plan;
   schedule: Schedule;
   brief: TimelineBrief;
-  time: ActivityTime;
+  apart: Apart;
   done: (i: number) => Done;
   coded: Coded;
   looks: (codes: string[]) => CodeLook;
@@ -72,7 +78,7 @@ export function selectItems(
     plan,
     schedule,
     brief,
-    time: activityTime(plan, schedule),
+    apart: apartReader(plan),
     done: doneReader(plan, schedule, plan.percentShown),
     coded,
     looks: codeLooks(plan, brief.colour, brief, LANGUAGES[brief.language]),
@@ -100,27 +106,33 @@ export function selectItems(
     if (!wanted || !passes(i) || (unit !== i && brief.include === 'milestones')) {
       counts.leftOut++;
       fates[i] = 'leftOut';
-    } else if (schedule.start[i] === NONE) {
-      undated.push(i);
-      fates[i] = 'undated';
     } else {
+      const isUndated = schedule.start[i] === NONE;
+      if (isUndated) {
+        undated.push(i);
+        fates[i] = 'undated';
+      }
       const lane = brief.lanes.map((field) => laneCode(reader, field, i, unit));
-      if (!brief.strays && lane.includes('')) {
+      if (!isUndated && !brief.strays && lane.includes('')) {
         counts.leftOut++;
         fates[i] = 'leftOut';
         continue;
       }
       const whole = value === null ? String(unit) : `\u0001${value}`;
       const key = value === null && unit === i ? whole : [whole, ...lane].join('\u0000');
-      const known = units.get(key);
-      if (known) known.members.push(i);
-      else units.set(key, { index: unit, value, lane, members: [i] });
+      const known = units.get(key) ?? { index: unit, value, lane, members: [], without: 0 };
+      units.set(key, known);
+      if (!isUndated) known.members.push(i);
+      if (isOpenEnded(plan, schedule, i)) known.without++;
     }
   }
   counts.undated = undated.length;
 
   const each = [
-    ...inBookOrder(reader, [...units.values()]).map((u) => itemOf(reader, u)),
+    ...inBookOrder(
+      reader,
+      [...units.values()].filter((u) => u.members.length > 0),
+    ).map((u) => itemOf(reader, u)),
     ...(brief.gone && promised && brief.together === null ? goneItems(plan, promised, brief) : []),
   ];
   const all = brief.points === 'phases' ? asPhases(each) : each;
@@ -151,6 +163,8 @@ interface Unit {
   value: string | null;
   lane: string[];
   members: number[];
+  /** How many open activities it stands for have no finish that is known. */
+  without: number;
 }
 
 /** Work of values in the order of their book, before all else; the rest stays as it stands. */
@@ -195,6 +209,10 @@ const laneCode = ({ coded }: Reader, field: string, i: number, unit: number): st
   coded(field, i) || (unit === i ? '' : coded(field, unit));
 
 /** Whether an activity is asked for: by the condition, and by how it stands. */
+/** Whether an activity is open and has no finish that is known. */
+const isOpenEnded = (plan: Plan, s: Schedule, i: number): boolean =>
+  s.finishFrom[i] === UNKNOWN && !isComplete(plan.activities[i]!) && plan.activities[i]!.kind !== 'levelOfEffort';
+
 function passesOf({ plan, schedule: s, brief, promised }: Reader): (i: number) => boolean {
   const holds = brief.where.tests.length === 0 ? null : conditionHolds(plan, s, brief.where, promised);
   const stands = standsOf(plan, s, brief, promised);
@@ -207,7 +225,7 @@ function standsOf(
   { only, weeks }: TimelineBrief,
   promised: Promised | null,
 ): ((i: number) => boolean) | null {
-  const { statusDate } = plan;
+  const today = plan.statusDate === null ? null : dayOf(plan.statusDate);
   const open = (i: number) => !isComplete(plan.activities[i]!);
   switch (only) {
     case 'all':
@@ -218,12 +236,10 @@ function standsOf(
       return (i) => plan.links.length > 0 && s.critical[i] === 1 && open(i);
     case 'next':
       // Without a status date nobody knows which weeks are the next.
-      return (i) =>
-        statusDate !== null &&
-        s.start[i] !== NONE &&
-        s.start[i]! < statusDate + weeks * 7 * 1440 &&
-        s.finish[i]! >= statusDate &&
-        open(i);
+      return (i) => {
+        const shown = today === null || !open(i) ? null : shownDays(s, i);
+        return shown !== null && shown.first <= today! + weeks * 7 && shown.last > today!;
+      };
     default: {
       if (!promised) return () => false;
       const variance = varianceReader(plan, s, promised.plan, promised.schedule);
@@ -238,7 +254,7 @@ function standsOf(
   }
 }
 
-function itemOf(reader: Reader, { index, value, lane, members }: Unit): Item {
+function itemOf(reader: Reader, { index, value, lane, members, without }: Unit): Item {
   const { plan, schedule: s, brief, coded } = reader;
   const a = plan.activities[index]!;
   const form = value === null ? formOf(reader, index) : 'group';
@@ -263,6 +279,8 @@ function itemOf(reader: Reader, { index, value, lane, members }: Unit): Item {
     finish: Math.max(start, finish),
     atFinish: form !== 'milestone' || s.atFinish[index] === 1,
     members,
+    without,
+    from: originsOf(s, group ? extentOf(s, members)! : { firstOf: index, lastOf: index }),
     stretches: form === 'bar' && a.stretches.length > 1 ? stretchesAt(plan, s, index) : null,
     lane,
     row: rowOf(reader, value === null ? index : null, members),
@@ -300,6 +318,11 @@ function itemOf(reader: Reader, { index, value, lane, members }: Unit): Item {
 /** What the work of a value is known by on its page, where no activity stands for it. */
 export const sumRef = (field: string, value: string): string => `${field}=${value}`;
 
+const originsOf = (s: Schedule, { firstOf, lastOf }: Pick<Extent, 'firstOf' | 'lastOf'>): Item['from'] => ({
+  start: s.startFrom[firstOf]!,
+  finish: s.finishFrom[lastOf]!,
+});
+
 /** The value by which the row of a thing is chosen: its own, or one that all its members share. */
 function rowOf({ brief, coded, rowTitles }: Reader, index: number | null, members: number[]): Item['row'] {
   if (brief.packBy === null || rowTitles === null) return null;
@@ -312,16 +335,10 @@ function rowOf({ brief, coded, rowTitles }: Reader, index: number | null, member
 /** What is done where it is drawn in grey. */
 const GREYED = { colour: '#8C969C', category: null, pattern: 0 };
 
-/** From the first to the last of several activities; a point in time takes the day (in plans by the hour, the hour) that it lies on. */
+/** From the first to the last of several activities; at least a day, in plans by the hour an hour. */
 function spanOf({ plan, schedule: s }: Reader, members: number[]): { start: number; finish: number } {
-  const unit = plan.inHours ? 60 : 1440;
-  let [start, finish] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
-  for (const i of members) {
-    const point = s.start[i] === s.finish[i];
-    start = Math.min(start, point && s.atFinish[i] ? s.start[i]! - unit : s.start[i]!);
-    finish = Math.max(finish, point && !s.atFinish[i] ? s.finish[i]! + unit : s.finish[i]!);
-  }
-  return { start, finish };
+  const { start, finish } = extentOf(s, members)!;
+  return { start, finish: Math.max(finish, start + (plan.inHours ? 60 : 1440)) };
 }
 
 function formOf({ plan, schedule }: Reader, i: number): ItemForm {
@@ -330,20 +347,19 @@ function formOf({ plan, schedule }: Reader, i: number): ItemForm {
   return isMilestone(kind) ? 'milestone' : kind === 'levelOfEffort' ? 'support' : 'bar';
 }
 
-function comparePromise({ plan, time }: Reader, { schedule: b }: Promised, item: Item): void {
-  let [start, finish] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
-  for (const i of item.members) {
-    const j = b.outline.indexOf.get(plan.activities[i]!.ref);
-    if (j === undefined || b.start[j] === NONE || b.outline.isSummary[j]) continue;
-    start = Math.min(start, b.start[j]!);
-    finish = Math.max(finish, b.finish[j]!);
-  }
-  if (start > finish) {
+function comparePromise({ plan, schedule: s, apart }: Reader, promised: Promised, item: Item): void {
+  const { schedule: b } = promised;
+  const then = promisedExtent(plan, promised, item.members);
+  const now = extentOf(s, item.members);
+  if (then === null || now === null) {
     item.fresh = item.members.every((i) => !b.outline.indexOf.has(plan.activities[i]!.ref));
     return;
   }
-  item.promised = { start, finish };
-  item.off = Math.round(time.daysBetween(item.index, finish, item.finish) * 10) / 10;
+  const single = item.members.length === 1 && item.members[0] === item.index;
+  const j = single ? b.outline.indexOf.get(plan.activities[item.index]!.ref)! : -1;
+  // A single point is drawn on its own side of its day.
+  item.promised = single ? { start: b.start[j]!, finish: b.finish[j]! } : { start: then.start, finish: then.finish };
+  item.off = item.without > 0 ? null : apart.finishes(single ? item.index : null, then, now);
 }
 
 /** The dates of the page: those of the brief, else those of all that it asks for. */
@@ -393,7 +409,8 @@ function addSummaries(reader: Reader, all: Item[]): Item[] {
   }
   const summaries = [...held].map(([index, list]): Item => {
     const members = [...new Set(list.flatMap((x) => x.members))];
-    const item = itemOf(reader, { index, value: null, lane: list[0]!.lane, members });
+    const without = list.reduce((n, x) => n + x.without, 0);
+    const item = itemOf(reader, { index, value: null, lane: list[0]!.lane, members, without });
     return reader.brief.summaries === 'blocks' ? item : { ...item, form: 'summary', critical: false };
   });
   const place = new Int32Array(reader.plan.activities.length);

@@ -1,4 +1,13 @@
-import { type Band, isComplete, type Plan, type Schedule, type Status, statusAt, varianceReader } from '@clembo/core';
+import {
+  type Band,
+  isComplete,
+  type Plan,
+  type Schedule,
+  type Status,
+  statusAt,
+  varianceReader,
+  statusEnd,
+} from '@clembo/core';
 import { CATEGORIES, HAREBELL, INK, KELP, MADDER } from '../../graph/ink';
 import type { Promised } from '../composed';
 
@@ -44,7 +53,7 @@ export function stateReader(
   promised: Promised | null,
 ): ((position: number) => string) | null {
   if (field === '=status') {
-    const moment = plan.statusDate ?? Number.NEGATIVE_INFINITY;
+    const moment = statusEnd(plan) ?? Number.NEGATIVE_INFINITY;
     return (i) => statusAt(plan, s, i, moment);
   }
   if (field === '=critical')

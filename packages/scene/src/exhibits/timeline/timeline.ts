@@ -26,7 +26,7 @@ import { crowdedWords, emptyWords, noticeNodes } from './notices';
 import { type Regions, regionsOf, footMore, sourceWords, subtitle, type TimelineInput } from './regions';
 import { selectItems, type Selection } from './select';
 import { MOST_SHEETS, onSheet, type Sheet, sheetsOf } from './sheets';
-import { statement } from './statement';
+import { titleOf } from './title';
 
 /**
  * Composes a timeline.
@@ -41,8 +41,7 @@ export function composeTimeline(input: TimelineInput): Scene {
   const { selection: whole, refused } = chosen(input);
   const hopeless = brief.pages === 'one' && isHopeless(whole, brief);
   const all = hopeless ? blankLabels(whole) : writeLabels(whole, input, fieldTexts(input, needsYear(whole)));
-  const wanted =
-    brief.title !== null && brief.title.trim() !== '' ? brief.title : statement(plan, schedule, promised, language);
+  const wanted = brief.title !== null && brief.title.trim() !== '' ? brief.title : titleOf(input, whole);
   const title = measure.clean(wanted).trim() || 'A plan without a name';
   const sheets = brief.pages === 'one' || whole.items.length === 0 ? [] : shared(input, whole, all, title);
   const number = Math.min(Math.max(1, input.sheet ?? 1), Math.max(1, sheets.length));

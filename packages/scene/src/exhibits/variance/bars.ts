@@ -1,3 +1,4 @@
+import { type Plan, wholePercent } from '@clembo/core';
 import type { BarsBrief } from '../../brief/variance';
 import { NEUTRAL, SOFT_INK, GREY } from '../../graph/ink';
 import type { Scene, SceneNode } from '../../graph/scene';
@@ -6,7 +7,6 @@ import type { PageFrame } from '../../page/frame';
 import { formatDay } from '../../text/dates';
 import type { ComposeInput } from '../composed';
 import { barMark, type BarPlace, type MarkLook, milestoneMark, promisedMark, stretchedMark } from '../timeline/marks';
-import { statement } from '../timeline/statement';
 import { type Column, layColumns } from './columns';
 import { statusEntry } from './entries';
 import { bandInk, offWordsOf } from './paint';
@@ -19,7 +19,7 @@ type Input = ComposeInput<BarsBrief>;
 /** Two bars a row: the promise as a hollow outline half a row lower, above it where the work stands now. */
 export function composeBars(input: Input): Scene {
   return composeSheet(input, () => {
-    const { brief, plan, schedule, promised } = input;
+    const { brief, plan } = input;
     const all = varianceRows({ ...input, brief: { ...brief, of: 'each' } });
     const inside = all.rows.filter((r) => overlaps(r, brief));
     const rows = ordered(
@@ -31,7 +31,7 @@ export function composeBars(input: Input): Scene {
     const style = rows.length === 0 ? 'short' : dateStyle(...spanOf(rows, brief));
     return {
       kind: 'Then and now',
-      statement: statement(plan, schedule, promised),
+      statement: said(plan, rows),
       counts: { ...counts, outside, leftOut: counts.leftOut - outside },
       content: {
         heads: ['Name', 'Promised', 'Now', 'Done', 'Off by', 'Notes'],
@@ -42,7 +42,7 @@ export function composeBars(input: Input): Scene {
             r.name,
             r.then ? spanWords(r, r.then.first, r.then.last) : 'not in the promise',
             spanWords(r, r.now.first, r.now.last),
-            `${Math.floor(r.progress * 100)} %`,
+            `${wholePercent(r.progress * 100)} %`,
             r.finishOff === null ? '' : offWordsOf(r.finishOff),
             r.critical ? 'critical' : '',
           ],
@@ -67,6 +67,15 @@ export function composeBars(input: Input): Scene {
       draw: (room) => draw(room, rows, input, style),
     };
   });
+}
+
+/** How many of the rows end later, earlier and as promised. */
+function said(plan: Plan, rows: readonly VarianceRow[]): string {
+  const known = rows.filter((r) => r.finishOff !== null);
+  if (known.length === 0) return plan.name;
+  const later = known.filter((r) => r.finishOff! > 0).length;
+  const earlier = known.filter((r) => r.finishOff! < 0).length;
+  return `${plan.name}: of ${known.length} shown, ${later} ${later === 1 ? 'ends' : 'end'} later than promised, ${earlier} earlier, ${known.length - later - earlier} as promised`;
 }
 
 const overlaps = (r: VarianceRow, { from, to }: BarsBrief): boolean => {

@@ -9,6 +9,8 @@ import {
   NONE,
   plannedBy,
   shownDays,
+  statusEnd,
+  finishDayOf,
 } from '@clembo/core';
 import type { CurvesBrief } from '../../brief/variance';
 import { HAIRLINE, INK, KELP, MADDER, SOFT_INK } from '../../graph/ink';
@@ -96,6 +98,9 @@ export function composeCurves(input: Input): Scene {
   });
 }
 
+/** Curves that have a value at all: before the first work nothing is earned, spent or done, and no line says so. */
+const known = (list: readonly Curve[]): Curve[] => list.filter((c) => c.values.some((v) => v !== null));
+
 /** Rising moments from the first day to the last, the status date among them. */
 function momentsOf({ plan, schedule, promised }: Input, chosen: readonly number[]): number[] {
   let [first, last] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
@@ -113,8 +118,8 @@ function momentsOf({ plan, schedule, promised }: Input, chosen: readonly number[
   const step = Math.max(1, Math.ceil((last - first) / POINTS));
   const days = new Set([first, last]);
   for (let d = first; d < last; d += step) days.add(d);
-  if (plan.statusDate !== null && plan.statusDate > first * 1440 && plan.statusDate < last * 1440)
-    days.add(dayOf(plan.statusDate));
+  const status = plan.statusDate === null ? null : dayOf(plan.statusDate) + 1;
+  if (status !== null && status > first && status < last) days.add(status);
   return [...days].sort((a, b) => a - b).map((d) => d * 1440);
 }
 
@@ -125,7 +130,7 @@ function amountCurves(input: Input, amount: 'effort' | 'cost', chosen: readonly 
   const { ev, ac, bac } = earnedAmounts(plan, schedule, basePlan, b, amount, refs);
   const moments = momentsOf(input, chosen);
   if (bac === 0 || moments.length === 0) return null;
-  const now = plan.statusDate ?? moments.at(-1)!;
+  const now = statusEnd(plan) ?? moments.at(-1)!;
   const c = earnedCurves(plan, schedule, basePlan, b, amount, moments, now, refs);
   const value = earnedValueOf(plannedBy(basePlan, b, now, amount, refs), ev, ac, bac);
   const list: Curve[] = [
@@ -141,7 +146,7 @@ function amountCurves(input: Input, amount: 'effort' | 'cost', chosen: readonly 
     brief.print === 'grey' ? list.map((l) => ({ ...l, colour: l.name === 'promised' ? SOFT_INK : INK })) : list;
   return {
     moments,
-    list: shown,
+    list: known(shown),
     whole: bac,
     say: (v) => amounts.amount(v, amount),
     statement: saidAmounts(input, value, now, amount),
@@ -172,7 +177,7 @@ function forecast(
 
 function saidAmounts({ plan, amounts }: Input, v: EarnedValue, now: number, amount: 'effort' | 'cost'): string {
   const share = (x: number) => `${Math.round((100 * x) / v.bac)} %`;
-  const when = formatDay(dayOf(now), 'long');
+  const when = formatDay(finishDayOf(now), 'long');
   const what = amount === 'effort' ? 'work' : 'cost';
   const stands = `${plan.name}: ${share(v.ev)} of the ${what} is earned where ${share(v.pv)} was promised by ${when}`;
   if (v.eac === null || v.vac === null || Math.abs(v.vac) < v.bac * 0.005) return stands;
@@ -185,7 +190,7 @@ function countCurves(input: Input, chosen: readonly number[]): Curves | null {
   const b = input.promised!.schedule;
   const moments = momentsOf(input, chosen);
   if (moments.length === 0) return null;
-  const now = plan.statusDate ?? moments.at(-1)!;
+  const now = statusEnd(plan) ?? moments.at(-1)!;
   const then: number[] = [];
   const done: number[] = [];
   const ahead: number[] = [];
@@ -223,10 +228,10 @@ function countCurves(input: Input, chosen: readonly number[]): Curves | null {
   const due = by(then, now);
   return {
     moments,
-    list,
+    list: known(list),
     whole: chosen.length,
     say: (v) => String(Math.round(v)),
-    statement: `${plan.name}: ${done.length} of ${chosen.length} ${what(chosen.length)} ${brief.of === 'milestones' ? 'reached' : 'done'}, ${due} ${due === 1 ? 'was' : 'were'} promised by ${formatDay(dayOf(now), 'long')}`,
+    statement: `${plan.name}: ${done.length} of ${chosen.length} ${what(chosen.length)} ${brief.of === 'milestones' ? 'reached' : 'done'}, ${due} ${due === 1 ? 'was' : 'were'} promised by ${formatDay(finishDayOf(now), 'long')}`,
   };
 }
 

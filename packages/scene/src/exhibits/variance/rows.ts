@@ -1,6 +1,6 @@
 import { NOTHING_SHOWN } from '../../graph/shown';
 import {
-  activityTime,
+  apartReader,
   type Band,
   bandOfDays,
   conditionHolds,
@@ -8,30 +8,21 @@ import {
   doneReader,
   addDone,
   type Done,
-  finishDayOf,
+  type Extent,
+  extentOf,
   isComplete,
   isMilestone,
   NONE,
   percentOf,
+  promisedExtent,
   type Plan,
   type Schedule,
-  shownDays,
   stretchesAt,
   toleranceOf,
   type Tolerance,
-  workingTimeOf,
-  calendarOf,
 } from '@clembo/core';
 import type { Shown } from '../../graph/scene';
 import type { ComposeInput, Promised } from '../composed';
-
-interface Place {
-  start: number;
-  finish: number;
-  /** The first and the last day that it shows. */
-  first: number;
-  last: number;
-}
 
 /** What a row of a variance page is about: an activity, or several that are added up. */
 export interface VarianceRow {
@@ -43,8 +34,8 @@ export interface VarianceRow {
   critical: boolean;
   /** 0 to 1 */
   progress: number;
-  now: Place;
-  then: Place | null;
+  now: Extent;
+  then: Extent | null;
   /** Working days late by start and by finish; null for what was not promised. */
   startOff: number | null;
   finishOff: number | null;
@@ -155,56 +146,20 @@ export function varianceRows(input: ComposeInput<Asked>): VarianceRows {
   return { rows, counts, undated };
 }
 
-function placeOf(s: Schedule, positions: readonly number[]): Place | null {
-  const place: Place = {
-    start: Number.POSITIVE_INFINITY,
-    finish: Number.NEGATIVE_INFINITY,
-    first: Number.POSITIVE_INFINITY,
-    last: Number.NEGATIVE_INFINITY,
-  };
-  for (const i of positions) {
-    const shown = shownDays(s, i);
-    if (!shown) continue;
-    place.start = Math.min(place.start, s.start[i]!);
-    place.finish = Math.max(place.finish, s.finish[i]!);
-    place.first = Math.min(place.first, shown.first);
-    place.last = Math.max(place.last, shown.last);
-  }
-  return place.first > place.last ? null : place;
-}
-
 function rowOf(input: ComposeInput<Asked>, promised: Promised, members: number[], title: string | null): VarianceRow {
   const { plan, schedule: s } = input;
   const [only] = members;
   const single = title === null;
   const a = plan.activities[only!]!;
-  const now = placeOf(s, members)!;
-  const b = promised.schedule;
-  const then = placeOf(
-    b,
-    members.flatMap((i) => {
-      const j = b.outline.indexOf.get(plan.activities[i]!.ref);
-      return j === undefined || b.outline.isSummary[j] ? [] : [j];
-    }),
-  );
-  const time = activityTime(plan, s);
-  const between = (from: number, to: number): number =>
-    Math.round(
-      10 *
-        (single
-          ? time.daysBetween(only!, from, to)
-          : workingTimeOf(calendarOf(plan, null), 'day', finishDayOf(from)).between(
-              finishDayOf(from) + 1,
-              finishDayOf(to) + 1,
-            )),
-    ) /
-      10 +
-    0;
+  const now = extentOf(s, members)!;
+  const then = promisedExtent(plan, promised, members);
+  const apart = apartReader(plan);
+  const of = single ? only! : null;
   const sum: Done = { all: 0, done: 0, points: 0, reached: 0 };
   const read = doneReader(plan, s, plan.percentShown);
   for (const i of members) addDone(sum, read(i));
   const percent = percentOf(sum);
-  const finishOff = then ? between(then.finish, now.finish) : null;
+  const finishOff = then ? apart.finishes(of, then, now) : null;
   const tolerances = members.map((i) => toleranceOf(plan, plan.activities[i]!));
   const tolerance = tolerances.every((t) => t === tolerances[0]) ? tolerances[0]! : plan.tolerance;
   return {
@@ -217,7 +172,7 @@ function rowOf(input: ComposeInput<Asked>, promised: Promised, members: number[]
     progress: Number.isNaN(percent) ? 0 : percent / 100,
     now,
     then,
-    startOff: then ? between(then.start, now.start) : null,
+    startOff: then ? apart.starts(of, then, now) : null,
     finishOff,
     band: finishOff === null ? null : bandOfDays(finishOff, tolerance),
     tolerance,

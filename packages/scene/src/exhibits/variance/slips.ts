@@ -1,4 +1,4 @@
-import { isMilestone, MINUTES_PER_DAY } from '@clembo/core';
+import { isMilestone, MINUTES_PER_DAY, statusEnd } from '@clembo/core';
 import type { SlipsBrief } from '../../brief/variance';
 import { PAPER, SOFT_INK } from '../../graph/ink';
 import { type ContentValue, polygon, round, type Scene, type SceneNode } from '../../graph/scene';
@@ -12,7 +12,6 @@ import { BASE, rule, write } from '../../graph/nodes';
 import { dayWordsOf, lateColour, offWordsOf } from './paint';
 import { countRows, noRoomOf, type VarianceRow, varianceRows } from './rows';
 import { composeSheet, type Drawn, type Room, LARGEST_OF_ROWS, rowReach } from '../sheet';
-import { statement } from '../timeline/statement';
 import { dateStyle, timePlot } from './timePlot';
 
 type Input = ComposeInput<SlipsBrief>;
@@ -20,7 +19,7 @@ type Input = ComposeInput<SlipsBrief>;
 /** What slipped: promised and current place joined by an arrow, the latest first, the most ahead last. */
 export function composeSlips(input: Input): Scene {
   return composeSheet(input, () => {
-    const { brief, plan, schedule, promised } = input;
+    const { brief, plan } = input;
     const all = varianceRows(input);
     const rows = all.rows
       .filter((r) => wanted(r, brief))
@@ -30,7 +29,7 @@ export function composeSlips(input: Input): Scene {
     const { by } = brief;
     return {
       kind: 'Slips',
-      statement: said(input, rows, statement(plan, schedule, promised)),
+      statement: said(input, rows, all.rows),
       counts,
       content: {
         heads: ['Name', `Promised ${by}`, `${by === 'finish' ? 'Finish' : 'Start'} now`, 'Off by'],
@@ -101,14 +100,20 @@ const spanOf = (rows: readonly VarianceRow[], { by }: SlipsBrief): [from: number
   return [from, to];
 };
 
-function said({ brief, plan }: Input, rows: readonly VarianceRow[], whole: string): string {
-  const late = rows.filter((r) => offOf(r, brief) > 0);
-  if (rows.length === 0) return whole;
-  const what = (n: number) => (brief.of === 'each' ? `${n} of its activities` : `${n} of its parts`);
-  if (late.length === 0)
-    return `${plan.name}: ${what(rows.length)} ${rows.length === 1 ? 'is' : 'are'} ahead of the promise`;
-  const [worst] = late;
-  return `${plan.name}: ${what(late.length)} ${late.length === 1 ? 'is' : 'are'} late, ${worst!.name} most: ${dayWordsOf(offOf(worst!, brief))}`;
+/** How many are behind the promise, and which most; what the page leaves out by its least days is said too. */
+function said({ brief, plan }: Input, rows: readonly VarianceRow[], asked: readonly VarianceRow[]): string {
+  const promised = asked.filter((r) => r.then !== null).length;
+  const behind = asked.filter((r) => offOf(r, brief) > 0).sort((x, y) => offOf(y, brief) - offOf(x, brief));
+  if (promised === 0) return plan.name;
+  const things = brief.of === 'each' ? 'activities' : 'parts';
+  if (behind.length === 0)
+    return rows.length === 0
+      ? `${plan.name}: none of ${promised} ${things} is off its promise`
+      : `${plan.name}: ${rows.length} of ${promised} ${things} ${rows.length === 1 ? 'is' : 'are'} ahead of the promise`;
+  const [worst] = behind;
+  const left = behind.filter((r) => !rows.includes(r)).length;
+  const least = left === 0 || brief.least <= 1 ? '' : `; ${left} of them by less than ${brief.least} d`;
+  return `${plan.name}: ${behind.length} of ${promised} ${things} ${behind.length === 1 ? 'is' : 'are'} behind the promise, ${worst!.name} most: ${dayWordsOf(offOf(worst!, brief))}${least}`;
 }
 
 function emptyWords(brief: SlipsBrief, of: number, asked: number): string {
@@ -202,9 +207,9 @@ function draw(
   const laid = layColumns(columns, size, room.left, frame.width, measure);
   const [from, to] = wideEnough(spanOf(rows, brief), plan.inHours);
   // The status date belongs on a scale that is near it.
-  const near =
-    plan.statusDate !== null && plan.statusDate > from - (to - from) / 2 && plan.statusDate < to + (to - from) / 2;
-  const all = near ? [Math.min(from, plan.statusDate!), Math.max(to, plan.statusDate!)] : [from, to];
+  const status = statusEnd(plan);
+  const near = status !== null && status > from - (to - from) / 2 && status < to + (to - from) / 2;
+  const all = near ? [Math.min(from, status), Math.max(to, status)] : [from, to];
   const words = (r: VarianceRow) => offWordsOf(offOf(r, brief));
   const widest = rows.reduce((most, r) => Math.max(most, measure.width('labelStrong', size, words(r))), 0);
   const width = room.right - laid.right;

@@ -1,10 +1,10 @@
 import { NOTHING_SHOWN } from '../../graph/shown';
-import { standingOf, toleranceOf } from '@clembo/core';
+import { standingOf, toleranceOf, statusEnd, wholePercent } from '@clembo/core';
 import type { SnapshotBrief } from '../../brief/variance';
 import { HAIRLINE, INK, SOFT_INK } from '../../graph/ink';
 import type { Scene, SceneNode, Shown } from '../../graph/scene';
 import type { ComposeInput } from '../composed';
-import { statement } from '../timeline/statement';
+import { statementOf } from '../statement';
 import { rule, write } from '../../graph/nodes';
 import { bandInk } from './paint';
 import { codeIn, codeTitlesIn, holdsOf } from './rows';
@@ -26,7 +26,7 @@ const cellsOf = (l: SnapshotLine): string[] => [l.now, l.promised, l.actual, l.t
 /** The small table, for the whole and for each of its parts. */
 export function composeSnapshot(input: Input): Scene {
   return composeSheet(input, () => {
-    const { plan, schedule: s, brief, promised } = input;
+    const { plan, schedule: s, brief } = input;
     const holds = holdsOf(input);
     const counts: Shown = { ...NOTHING_SHOWN };
     const groups = new Map<string, number[]>();
@@ -60,7 +60,7 @@ export function composeSnapshot(input: Input): Scene {
           ];
     return {
       kind: 'Snapshot',
-      statement: statement(plan, s, promised),
+      statement: said(input, all),
       counts,
       content: {
         heads: ['Of', 'What', ...HEADS],
@@ -82,21 +82,38 @@ export function composeSnapshot(input: Input): Scene {
   });
 }
 
+/** How much is done by time beside what was promised of it, and how the end stands. */
+function said({ plan, schedule, promised }: Input, rows: readonly number[]): string {
+  const end = statementOf({ plan, schedule, promised, rows, tells: 'end' });
+  const moment = statusEnd(plan);
+  if (rows.length === 0 || moment === null) return end;
+  const { percent } = standingOf(plan, schedule, promised!.plan, promised!.schedule, moment, only(rows));
+  const { time, planned } = percent;
+  if (time === null || planned === null) return end;
+  return `${wholePercent(time)} % done by time, ${wholePercent(planned)} % promised; ${end}`;
+}
+
+const only = (rows: readonly number[]): ((i: number) => boolean) => {
+  const chosen = new Set(rows);
+  return (i) => chosen.has(i);
+};
+
 function blockOf(
   { plan, schedule, promised, brief, amounts }: Input,
   title: string,
   list: number[],
   code: string | null,
 ): Block {
-  const chosen = new Set(list);
-  const moment = plan.statusDate ?? Number.MAX_SAFE_INTEGER;
-  const st = standingOf(plan, schedule, promised!.plan, promised!.schedule, moment, (i) => chosen.has(i));
+  const moment = statusEnd(plan) ?? Number.MAX_SAFE_INTEGER;
+  const st = standingOf(plan, schedule, promised!.plan, promised!.schedule, moment, only(list));
   const tolerance =
     code === null || brief.by === null ? plan.tolerance : toleranceOf(plan, { codes: { [brief.by]: code } });
-  const percent = (n: number | null, of: string) => (n === null ? '' : `${Math.floor(n)} % by ${of}`);
+  const percent = (n: number | null, of: string) => (n === null ? '' : `${wholePercent(n)} % by ${of}`);
   const done = [percent(st.percent.time, 'time'), percent(st.percent.effort, 'effort')].filter(Boolean).join(', ');
   const planned =
-    st.percent.planned === null || plan.statusDate === null ? '' : `${Math.floor(st.percent.planned)} % promised`;
+    st.percent.planned === null || plan.statusDate === null
+      ? ''
+      : `${wholePercent(st.percent.planned)} % promised by time`;
   return {
     title,
     about: [

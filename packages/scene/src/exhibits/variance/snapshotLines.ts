@@ -1,4 +1,4 @@
-import { type Band, bandOfDays, bandOfRatio, type Standing, type Tolerance } from '@clembo/core';
+import { type Band, bandOfDays, bandOfRatio, type Day, type Standing, type Tolerance } from '@clembo/core';
 import type { AmountWords } from '../../text/amounts';
 import { formatDay } from '../../text/dates';
 
@@ -20,15 +20,16 @@ const lateWords = (n: number): string => (n === 0 ? 'on the day' : n > 0 ? `${da
 /** The small table about a plan or a part of it: start, finish, working days, effort and cost, in words. */
 export function snapshotLines(st: Standing, tolerance: Tolerance, words: AmountWords): SnapshotLine[] {
   const list: SnapshotLine[] = [];
-  const { start, finish, days: d, sums } = st;
+  const { ends, days: d, sums } = st;
   const begun = st.rows.some((r) => r.status === 'complete' || r.status === 'inProgress');
   const over = st.rows.length > 0 && st.rows.every((r) => r.status === 'complete');
-  const end = (name: string, of: Standing['start'], happened: boolean) => {
-    if (!of) return;
-    const { now, promised, late } = of;
+  const end = (name: string, now: Day | null, promised: Day | null, late: number | null, happened: boolean) => {
+    if (now === null) return;
+    const known = name === 'Finish' && ends.openWithout > 0 ? `known to ${dayWords(now)}` : dayWords(now);
+    const expected = name === 'Finish' && ends.openWithout === 0 && ends.expected !== null;
     list.push({
       name,
-      now: dayWords(now),
+      now: expected ? `expected ${known}` : known,
       promised: dayWords(promised),
       actual: happened ? dayWords(now) : '–',
       toGo: '–',
@@ -36,8 +37,8 @@ export function snapshotLines(st: Standing, tolerance: Tolerance, words: AmountW
       band: late === null ? null : bandOfDays(late, tolerance),
     });
   };
-  end('Start', start, begun);
-  end('Finish', finish, over);
+  end('Start', ends.first, ends.promisedFirst, ends.startLate, begun);
+  end('Finish', ends.last, ends.promised, ends.late, over);
   if (d)
     list.push({
       name: 'Working days',

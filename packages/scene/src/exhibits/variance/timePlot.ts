@@ -1,4 +1,4 @@
-import { civilFromDay, dayOf } from '@clembo/core';
+import { civilFromDay, dayOf, endOfDay } from '@clembo/core';
 import type { SceneNode } from '../../graph/scene';
 import { timeAxis } from '../../page/axis';
 import { flagHeight, statusFlag } from '../../page/flags';
@@ -31,15 +31,16 @@ export function timePlot(
   const inset = frame.labelSize * 0.75;
   const scale = timeScale(from, to, left + inset, room.right - inset);
   const axis = timeAxis(scale, frame, measure, room.top, left, room.right);
-  const hasStatus = statusDate !== null && statusDate >= from && statusDate <= to;
+  const status = statusDate === null ? null : endOfDay(dayOf(statusDate));
+  const hasStatus = status !== null && status >= from && status <= to;
   const withYear = to - from > 365 * 1440;
   const top = axis.bottom + (hasStatus ? flagHeight(frame) : frame.labelSize * 0.5);
-  const statusX = hasStatus ? scale.x(statusDate) : null;
+  const statusX = hasStatus ? scale.x(status) : null;
   return {
     scale,
     top,
     headBase: axis.bottom - frame.scaleSize * 0.55,
-    axis: [...axis.nodes, ...(hasStatus ? statusFlag(statusDate, withYear, scale, frame, measure, axis.bottom) : [])],
+    axis: [...axis.nodes, ...(hasStatus ? statusFlag(statusDate!, withYear, scale, frame, measure, axis.bottom) : [])],
     lines: (bottom, boxes) => [
       ...axis.grid.flatMap((m) => brokenLine(scale.x(m), top, bottom, boxes, GRID_PAINT)),
       ...(statusX === null ? [] : brokenLine(statusX, top, bottom, boxes, STATUS_PAINT)),

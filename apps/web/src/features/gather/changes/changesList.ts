@@ -60,6 +60,7 @@ const FIELD_NAMES: Partial<Record<keyof Activity, string>> = {
   crews: 'crews',
   notes: 'notes',
   said: 'words for the date',
+  promised: 'promised dates',
 };
 
 const KIND_WORDS: Record<Activity['kind'], string> = {
@@ -109,6 +110,15 @@ function value(field: keyof Activity, v: unknown, plan: ChangesPlan): string {
       return plan.calendars.find((c) => c.id === v)?.name ?? String(v);
     case 'responsible':
       return (v as string[]).join(', ') || 'nobody';
+    case 'promised': {
+      const { start, finish } = v as NonNullable<Activity['promised']>;
+      return [
+        start === null ? '' : formatDay(dayOf(start), 'medium'),
+        finish === null ? '' : formatDay(finishDayOf(finish), 'medium'),
+      ]
+        .filter(Boolean)
+        .join(' to ');
+    }
     case 'said': {
       const { start, finish } = v as NonNullable<Activity['said']>;
       return [...new Set([start, finish].filter((w) => w !== null))].join(' – ');

@@ -1,5 +1,13 @@
 'use client';
-import { type ColumnMap, type ColumnStyle, type DerivedColumn, fieldById, isMoneyField } from '@clembo/formats/columns';
+import {
+  type ColumnMap,
+  type ColumnStyle,
+  type DerivedColumn,
+  fieldById,
+  isMoneyField,
+  RATE_TIMES,
+  type RateTime,
+} from '@clembo/formats/columns';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { ChevronRight } from 'lucide-react';
 import { useState } from 'react';
@@ -90,6 +98,14 @@ const Section = 'mt-3 border-t border-line pt-2.5';
 
 type Choice = [title: string, options: [words: string, is: boolean, change: ColumnStyle][]];
 
+const RATE_TIME_WORDS: Record<RateTime, string> = {
+  hour: 'a working hour',
+  shift: 'a shift',
+  day: 'a working day',
+  week: 'a week',
+  month: 'a month of four weeks',
+};
+
 /** How the values of a field may be written, beside what holds now. */
 function choicesFor(field: string, style: ColumnStyle, order: ColumnMap['dateOrder']): Choice[] {
   switch (fieldById(field)?.type) {
@@ -105,6 +121,18 @@ function choicesFor(field: string, style: ColumnStyle, order: ColumnMap['dateOrd
       ];
     case 'number':
       return [
+        ...(field === 'rate'
+          ? [
+              [
+                'A rate is for',
+                RATE_TIMES.map((per): [string, boolean, ColumnStyle] => [
+                  RATE_TIME_WORDS[per],
+                  style.per === per,
+                  { per },
+                ]),
+              ] satisfies Choice,
+            ]
+          : []),
         [
           'Decimals stand behind',
           [

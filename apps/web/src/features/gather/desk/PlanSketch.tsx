@@ -32,6 +32,7 @@ export function PlanSketch({ id, intake }: { id: string; intake: Intake }) {
             {view.dates === 'computed' ? 'Its dates are computed once it has a start.' : 'Nothing with a date yet.'}
           </p>
         )}
+        {(counts.onlyPromised > 0 || counts.underWay > 0) && <PromisedRows intake={intake} />}
         <ul className="mt-2 space-y-0.5 text-[14px]">
           {counts.undated > 0 && (
             <li className="text-madder">
@@ -56,6 +57,51 @@ export function PlanSketch({ id, intake }: { id: string; intake: Intake }) {
       </div>
       {picking && <RowPicker id={id} intake={intake} onClose={() => setPicking(false)} />}
     </aside>
+  );
+}
+
+/** Rows that state nothing but what was promised: asked about once, and kept with the column map. */
+function PromisedRows({ intake }: { intake: Intake }) {
+  const { onlyPromised, underWay } = intake.view.counts;
+  const { asPromised } = intake.map;
+  const under =
+    underWay === 0
+      ? ''
+      : ` ${many(underWay, 'row is under way without a finish: it ends', 'rows are under way without a finish: each ends')} when its promised length is over.`;
+  return (
+    <div
+      role="group"
+      aria-label="Rows with only promised dates"
+      data-testid="only-promised"
+      className="mt-2 rounded-lg border border-marigold bg-marigold/15 p-2 text-[14px]"
+    >
+      {onlyPromised > 0 && (
+        <p>
+          {many(onlyPromised, 'row has', 'rows have')} only promised dates.{under}
+        </p>
+      )}
+      {onlyPromised === 0 && <p>{under.trim()}</p>}
+      {onlyPromised > 0 && (
+        <div className="mt-1.5 flex flex-wrap gap-1.5">
+          <button
+            type="button"
+            aria-pressed={asPromised === true}
+            className="quiet bg-paper py-0.5"
+            onClick={() => intake.changeMap({ asPromised: true })}
+          >
+            Take them as they stand
+          </button>
+          <button
+            type="button"
+            aria-pressed={asPromised === false}
+            className="quiet bg-paper py-0.5"
+            onClick={() => intake.changeMap({ asPromised: false })}
+          >
+            Leave them without dates
+          </button>
+        </div>
+      )}
+    </div>
   );
 }
 

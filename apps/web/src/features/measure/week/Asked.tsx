@@ -1,5 +1,5 @@
 'use client';
-import { isoDate } from '@clembo/core';
+import { isoDate, dayOf } from '@clembo/core';
 import { formatDay } from '@clembo/scene/dates';
 import { type KeyboardEvent, useEffect, useRef } from 'react';
 import { changePlan, type OpenRoom } from '@/workers/planRoom';
@@ -61,7 +61,7 @@ export function Asked({ planId, open, row, place, onStep, onNothingNew, onHold, 
     changePlan(planId, async (room) => (await room.typed([{ ref: row.ref, field, text }])).command).catch(wrong);
   const { planned } = row;
   // What is planned for later has not happened.
-  const over = (day: number): boolean => open.head.statusDate !== null && day * 1440 < open.head.statusDate;
+  const over = (day: number): boolean => open.head.statusDate !== null && day <= dayOf(open.head.statusDate);
   return (
     <section ref={form} aria-label={row.name} className="min-w-0 flex-1 overflow-auto px-8 pt-4 pb-8" onKeyDown={onKey}>
       <div className="flex items-baseline gap-3">
