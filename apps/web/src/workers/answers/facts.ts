@@ -1,4 +1,27 @@
-import { addDone, calendarOf, dayOf, doneReader, drivingPath, finishDayOf, isMilestone, lengthWords, type Link, NONE, percentComplete, percentOf, shownDays, AS_PROMISED, COMPUTED, EXPECTED, UNKNOWN, daysReader, extentOf, floatOf, wholePercent, type Plan } from '@clembo/core';
+import {
+  addDone,
+  calendarOf,
+  dayOf,
+  doneReader,
+  drivingPath,
+  finishDayOf,
+  isMilestone,
+  lengthWords,
+  type Link,
+  NONE,
+  percentComplete,
+  percentOf,
+  shownDays,
+  AS_PROMISED,
+  COMPUTED,
+  EXPECTED,
+  UNKNOWN,
+  daysReader,
+  extentOf,
+  floatOf,
+  wholePercent,
+  type Plan,
+} from '@clembo/core';
 import { formatDay, sumRef } from '@clembo/scene';
 import { finishDay, type Held, startDay } from './held';
 

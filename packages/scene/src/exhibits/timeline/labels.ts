@@ -32,7 +32,16 @@ export interface LabelWidths {
 }
 
 /** More than a year holds some day twice: dates then say their year. */
-export const needsYear = ({ from, to }: { from: number; to: number }): boolean => to - from > 365 * 1440;
+export const needsYear = ({ from, to, firstDay, lastDay }: Spanned): boolean =>
+  Math.max(to - from, ((lastDay ?? 0) - (firstDay ?? 0)) * 1440) > 365 * 1440;
+
+/** The dates of a page, and the first and the last day of what is on it, which may lie beyond these. */
+interface Spanned {
+  from: number;
+  to: number;
+  firstDay?: number | null;
+  lastDay?: number | null;
+}
 
 /** Writes the labels of all items of a page. */
 export function writeLabels(
@@ -52,7 +61,9 @@ export function writeLabels(
     if (item.own?.text === '') return BLANK;
     const named =
       item.own?.text ??
-      [parts.has('reference') ? item.ref : '', parts.has('name') ? nameOf(item) : ''].filter(Boolean).join(' ');
+      [parts.has('reference') && !item.ref.includes('=') ? item.ref : '', parts.has('name') ? nameOf(item) : '']
+        .filter(Boolean)
+        .join(' ');
     const name = measure.clean(item.form === 'summary' ? named.toUpperCase() : named);
     const more = item.gone ? [] : [...amountsOf(item, plan, parts, days, l), ...others.map((f) => fieldWords(f, item))];
     const soft = (atFinish: boolean) =>

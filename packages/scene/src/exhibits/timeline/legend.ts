@@ -1,3 +1,4 @@
+import { AS_PROMISED, EXPECTED, UNKNOWN } from '@clembo/core';
 import { ELAPSED } from '../../page/shades';
 import { HAIRLINE, HAREBELL, INK, KELP, MADDER, MIST, NEUTRAL } from '../../graph/ink';
 import { polygon, round, type SceneNode } from '../../graph/scene';
@@ -182,6 +183,20 @@ export function legendEntries(
     words.vague,
     wide,
     (x, y) => barMark(place(x, y, { softLeft: true, softRight: true }), neutral),
+  );
+  const endsBy = (i: Item, from: number) => !i.complete && (i.from.start === from || i.from.finish === from);
+  const soft = (x: number, y: number) => barMark(place(x, y, { softRight: true }), neutral);
+  add(
+    has((i) => i.said === null && isWork(i) && (endsBy(i, EXPECTED) || endsBy(i, UNKNOWN))),
+    words.expected,
+    wide,
+    soft,
+  );
+  add(
+    has((i) => i.said === null && isWork(i) && endsBy(i, AS_PROMISED)),
+    words.asPromised,
+    wide,
+    soft,
   );
   add(cut, words.runsOn, wide, (x, y) => barMark(place(x, y, { cutRight: true }), neutral));
   add(

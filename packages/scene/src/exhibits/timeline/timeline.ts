@@ -1,4 +1,5 @@
-import { ConditionRefused } from '@clembo/core';
+import { TITLE_WORDS, type TitleWords } from '../../text/languages/titles';
+import { ConditionRefused, AS_PROMISED, EXPECTED } from '@clembo/core';
 import { PAPER } from '../../graph/ink';
 import { eachLeaf, type Fit, type Handles, type Scene, type SceneNode } from '../../graph/scene';
 import { fitWords, NOTHING_SHOWN, shownWords } from '../../graph/shown';
@@ -24,7 +25,7 @@ import { handlesOf } from './handles';
 import { noteNodes } from '../notes';
 import { crowdedWords, emptyWords, noticeNodes } from './notices';
 import { type Regions, regionsOf, footMore, sourceWords, subtitle, type TimelineInput } from './regions';
-import { selectItems, type Selection } from './select';
+import { selectItems, type Selection, type Item } from './select';
 import { MOST_SHEETS, onSheet, type Sheet, sheetsOf } from './sheets';
 import { titleOf } from './title';
 
@@ -64,6 +65,7 @@ export function composeTimeline(input: TimelineInput): Scene {
   const hidden = brief.blind ? blindWords(blind, language) : '';
   const about = [
     shownWords(selection.counts, language),
+    ...softEnds(selection.items, TITLE_WORDS[brief.language]),
     hidden === '' ? '' : language.notSeen(hidden),
     ...fitWords(fit, language),
   ];
@@ -84,6 +86,19 @@ export function composeTimeline(input: TimelineInput): Scene {
     fit,
     blind,
   };
+}
+
+/** How many ends on the page nobody stated: worked out, or taken from the promise. */
+function softEnds(items: readonly Item[], w: TitleWords): string[] {
+  const ends = items.flatMap((i) =>
+    i.complete || i.gone || i.form === 'group' || i.form === 'summary'
+      ? []
+      : i.start === i.finish
+        ? [i.from.finish]
+        : [i.from.start, i.from.finish],
+  );
+  const [expected, promised] = [EXPECTED, AS_PROMISED].map((from) => ends.filter((e) => e === from).length);
+  return [expected! > 0 ? w.workedOut(expected!) : '', promised! > 0 ? w.takenAsPromised(promised!) : ''];
 }
 
 /** What the brief asks for, or why it cannot be answered. */

@@ -62,6 +62,8 @@ export const de: PageLanguage = {
     promised: 'Zugesagt',
     promisedDate: 'Zugesagter Termin',
     vague: 'Termin nicht auf den Tag bekannt',
+    expected: 'Errechnet, nicht angegeben',
+    asPromised: 'Wie zugesagt, seither nicht angegeben',
     runsOn: 'Läuft über die Seite hinaus',
     statusDate: 'Stichtag',
     gone: 'Seither entfallen',

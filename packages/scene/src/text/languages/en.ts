@@ -62,6 +62,8 @@ export const en: PageLanguage = {
     promised: 'Promised',
     promisedDate: 'Promised date',
     vague: 'Date not known to the day',
+    expected: 'Worked out, not stated',
+    asPromised: 'As promised, not stated since',
     runsOn: 'Runs on beyond the page',
     statusDate: 'Status date',
     gone: 'Gone since then',

@@ -63,6 +63,8 @@ export const es: PageLanguage = {
     promised: 'Prometido',
     promisedDate: 'Fecha prometida',
     vague: 'Fecha no conocida al día',
+    expected: 'Deducida, no indicada',
+    asPromised: 'Según lo prometido, no indicada desde entonces',
     runsOn: 'Continúa fuera de la página',
     statusDate: 'Fecha de estado',
     gone: 'Eliminado desde entonces',

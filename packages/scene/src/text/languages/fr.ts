@@ -63,6 +63,8 @@ export const fr: PageLanguage = {
     promised: 'Promis',
     promisedDate: 'Date promise',
     vague: 'Date non connue au jour près',
+    expected: 'Déduite, non indiquée',
+    asPromised: 'Comme promis, non indiquée depuis',
     runsOn: 'Se poursuit hors de la page',
     statusDate: 'Date d’état',
     gone: 'Disparu depuis',

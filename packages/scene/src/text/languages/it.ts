@@ -63,6 +63,8 @@ export const it: PageLanguage = {
     promised: 'Promesso',
     promisedDate: 'Data promessa',
     vague: 'Data non nota al giorno',
+    expected: 'Dedotta, non indicata',
+    asPromised: 'Come promesso, non indicata da allora',
     runsOn: 'Continua oltre la pagina',
     statusDate: 'Data di stato',
     gone: 'Eliminato da allora',

@@ -24,6 +24,8 @@ export type LegendWord =
   | 'vague'
   | 'runsOn'
   | 'statusDate'
+  | 'expected'
+  | 'asPromised'
   | 'gone'
   | 'deadline'
   | 'nonWorking'

@@ -63,6 +63,8 @@ export const nl: PageLanguage = {
     promised: 'Beloofd',
     promisedDate: 'Beloofde datum',
     vague: 'Datum niet op de dag bekend',
+    expected: 'Afgeleid, niet opgegeven',
+    asPromised: 'Zoals beloofd, sindsdien niet opgegeven',
     runsOn: 'Loopt buiten de pagina door',
     statusDate: 'Peildatum',
     gone: 'Sindsdien vervallen',

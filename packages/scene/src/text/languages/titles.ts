@@ -29,6 +29,9 @@ export interface TitleWords {
   toCome(about: string, left: number, of: number): string;
   allReached(about: string, of: number): string;
   changed(about: string, moved: number, fresh: number): string;
+  /** What the foot counts of ends that nobody stated. */
+  workedOut(count: number): string;
+  takenAsPromised(count: number): string;
 }
 
 const s = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
@@ -60,6 +63,8 @@ export const TITLE_WORDS: Readonly<Record<LanguageCode, TitleWords>> = {
     toCome: (about, left, of) => `${about}: ${left} of ${s(of, 'milestone', 'milestones')} to come`,
     allReached: (about, of) => `${about}: ${of === 1 ? 'its milestone is' : `all ${of} milestones are`} reached`,
     changed: (about, moved, fresh) => `${about}: ${moved} moved and ${fresh} new since then`,
+    workedOut: (n) => `${s(n, 'date', 'dates')} worked out`,
+    takenAsPromised: (n) => `${s(n, 'date', 'dates')} as promised`,
   },
   de: {
     part: (plan, n, of) => `${plan} (${n} von ${s(of, 'Vorgang', 'Vorgängen')})`,
@@ -90,6 +95,8 @@ export const TITLE_WORDS: Readonly<Record<LanguageCode, TitleWords>> = {
     toCome: (about, left, of) => `${about}: ${left} von ${s(of, 'Meilenstein', 'Meilensteinen')} noch offen`,
     allReached: (about, of) => `${about}: alle ${of} Meilensteine erreicht`,
     changed: (about, moved, fresh) => `${about}: ${moved} verschoben und ${fresh} neu seither`,
+    workedOut: (n) => `${n} Termine errechnet`,
+    takenAsPromised: (n) => `${n} Termine wie zugesagt`,
   },
   fr: {
     part: (plan, n, of) => `${plan} (${n} sur ${s(of, 'activité', 'activités')})`,
@@ -119,6 +126,8 @@ export const TITLE_WORDS: Readonly<Record<LanguageCode, TitleWords>> = {
     allReached: (about, of) => `${about} : ${of === 1 ? 'le jalon est atteint' : `les ${of} jalons sont atteints`}`,
     changed: (about, moved, fresh) =>
       `${about} : ${s(moved, 'déplacée', 'déplacées')} et ${s(fresh, 'nouvelle', 'nouvelles')} depuis`,
+    workedOut: (n) => `${n} dates déduites`,
+    takenAsPromised: (n) => `${n} dates comme promis`,
   },
   es: {
     part: (plan, n, of) => `${plan} (${n} de ${s(of, 'actividad', 'actividades')})`,
@@ -148,6 +157,8 @@ export const TITLE_WORDS: Readonly<Record<LanguageCode, TitleWords>> = {
     allReached: (about, of) => `${about}: ${of === 1 ? 'el hito está alcanzado' : `los ${of} hitos están alcanzados`}`,
     changed: (about, moved, fresh) =>
       `${about}: ${s(moved, 'movida', 'movidas')} y ${s(fresh, 'nueva', 'nuevas')} desde entonces`,
+    workedOut: (n) => `${n} fechas deducidas`,
+    takenAsPromised: (n) => `${n} fechas según lo prometido`,
   },
   it: {
     part: (plan, n, of) => `${plan} (${n} di ${s(of, 'attività', 'attività')})`,
@@ -177,6 +188,8 @@ export const TITLE_WORDS: Readonly<Record<LanguageCode, TitleWords>> = {
       `${about}: ${of === 1 ? 'la pietra miliare è raggiunta' : `tutte le ${of} pietre miliari sono raggiunte`}`,
     changed: (about, moved, fresh) =>
       `${about}: ${s(moved, 'spostata', 'spostate')} e ${s(fresh, 'nuova', 'nuove')} da allora`,
+    workedOut: (n) => `${n} date dedotte`,
+    takenAsPromised: (n) => `${n} date come promesso`,
   },
   nl: {
     part: (plan, n, of) => `${plan} (${n} van ${s(of, 'activiteit', 'activiteiten')})`,
@@ -205,5 +218,7 @@ export const TITLE_WORDS: Readonly<Record<LanguageCode, TitleWords>> = {
     toCome: (about, left, of) => `${about}: ${left} van ${s(of, 'mijlpaal', 'mijlpalen')} te gaan`,
     allReached: (about, of) => `${about}: ${of === 1 ? 'de mijlpaal is bereikt' : `alle ${of} mijlpalen zijn bereikt`}`,
     changed: (about, moved, fresh) => `${about}: ${moved} verschoven en ${fresh} nieuw sindsdien`,
+    workedOut: (n) => `${n} data afgeleid`,
+    takenAsPromised: (n) => `${n} data zoals beloofd`,
   },
 };
