@@ -98,6 +98,13 @@ describe('what is typed into other cells', () => {
   };
   const a = (p: Plan) => p.activities[1]!;
   test.each<[string, string, (p: Plan) => unknown, unknown]>([
+    // Ten days of the calendar are ten of them, whatever the week of the row.
+    ['days', '10 calendar days', (p) => [a(p).duration, a(p).calendar], [10 * 1440, 'round-the-clock']],
+    ['days', '10 ed', (p) => isoDate(finishDayOf(a(p).finish!)), '2026-03-11'],
+    ['days', '0', (p) => [a(p).kind, a(p).duration, a(p).finish], ['startMilestone', 0, null]],
+    // A day without a year means the year in which it can only be; a weekday has to fit.
+    ['deadline', '5 jul', (p) => isoDate(finishDayOf(a(p).deadline!)), '2026-07-05'],
+    ['deadline', 'Mon 13.7.', (p) => isoDate(finishDayOf(a(p).deadline!)), '2026-07-13'],
     ['percent', '45 %', (p) => a(p).percent, 45],
     ['percent', '145', (p) => a(p).percent, '“145” is no percentage from 0 to 100.'],
     ['cost', '1,234.50', (p) => a(p).cost, 123_450],
