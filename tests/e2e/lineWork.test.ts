@@ -179,7 +179,7 @@ test('without dragging: divided at a place, two works are there, linked', async 
 
 test('a clash is one of the checks, and is mended there with what it gives', async () => {
   const plan = await table('Clash', [
-    'ID,Name,Start,Finish,From place,To place,Rate',
+    'ID,Name,Start,Finish,From place,To place,Rate per day',
     `A,Slow,${iso(MONDAY)},${iso(MONDAY + 25)},0,1000,50`,
     `B,Quick,${iso(MONDAY + 7)},${iso(MONDAY + 18)},0,1000,100`,
   ]);

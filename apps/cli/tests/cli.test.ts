@@ -421,11 +421,14 @@ describe('clembo check, changes, variance, linear', () => {
   test('linear finds crossing lines and starts that keep a buffer', async () => {
     const plan = file(
       'line.csv',
-      'ID,Name,Start,From place,To place,Rate\nA,Trade A,2025-01-06,0,300,15\nB,Trade B,2025-01-08,0,300,20\n',
+      'ID,Name,Start,From place,To place,Rate per day\nA,Trade A,2025-01-06,0,300,15\nB,Trade B,2025-01-08,0,300,20\n',
     );
     const r = JSON.parse((await clembo('linear', plan, '--calendar', 'seven-day', '--buffer', '4', '--json')).out);
     expect(r.activities.map((a: { workingDays: number }) => a.workingDays)).toEqual([20, 15]);
-    expect(r.clashes).toEqual([{ refs: ['A', 'B'], place: 300, date: '2025-01-23', gap: -3, measure: 'days' }]);
+    // By hand: 15 t = 20 (t - 2) on the eighth day, at 120.
+    expect(r.clashes).toEqual([
+      { refs: ['A', 'B'], kind: 'crossing', place: 120, date: '2025-01-14', gap: null, measure: null },
+    ]);
     expect(r.withBuffer.map((p: { startDay: number; finishDay: number }) => [p.startDay, p.finishDay])).toEqual([
       [0, 20],
       [9, 24],
@@ -436,7 +439,7 @@ describe('clembo check, changes, variance, linear', () => {
   test('balance moves each trade behind the one before it, and says when all is done', async () => {
     const rates = [4300, 1935, 2580, 1290, 900, 1935];
     const rows = rates.map((r, k) => `T${k},Trade ${k},2025-01-06,0,270900,${r}`);
-    const plan = file('balance.csv', `ID,Name,Start,From place,To place,Rate\n${rows.join('\n')}\n`);
+    const plan = file('balance.csv', `ID,Name,Start,From place,To place,Rate per day\n${rows.join('\n')}\n`);
     const r = JSON.parse((await clembo('balance', plan, '--calendar', 'seven-day', '--buffer', '4w', '--json')).out);
     expect(r.changes.map((c: { movedDays: number }) => c.movedDays / 7)).toEqual([0, 4, 13, 17, 21, 48]);
     const week = (date: string) => (Date.parse(date) - Date.parse('2025-01-06')) / 604_800_000;

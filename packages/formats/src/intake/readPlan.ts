@@ -472,7 +472,7 @@ function kindOf(
   if (d.duration) return d.duration.amount === 0 ? milestone : 'activity';
   if ((a.effort ?? 0) > 0) return 'activity';
   // A quantity at a daily output, or a way at a rate, is work, whose length is not said.
-  if ((daysByRate(a) ?? 0) > 0) return 'activity';
+  if ((daysByRate(a) ?? 0) > 0 || cells.text(d, 'rate') !== '') return 'activity';
   const dates = (d.start ? 1 : 0) + (d.finish ? 1 : 0);
   // A duration or finish that could not be read is not the same as none.
   const said = (field: FieldId) => cells.text(d, field) !== '' && saysNothing(cells.text(d, field)) !== 'none';

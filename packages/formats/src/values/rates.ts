@@ -23,22 +23,34 @@ const timeNamed = (word: string): RateTime | null => {
   );
 };
 
+/** A longer text is no rate and no heading of rates: it is not looked through. */
+const LONGEST = 100;
+
 /** The unit of time that a rate, or its heading, names: `500 m/week`, `Rate (km per day)`; null where it names none. */
 export function rateTimeOf(text: string): RateTime | null {
+  if (text.length > LONGEST) return null;
   const said = PER.exec(text.trim().replace(/[\])]+$/, ''));
   return said ? timeNamed(said[1]!) : null;
 }
 
 /** How many thousands of the unit of place a rate is told in: a rate in km where places are metres counts a thousand. */
 export const rateScale = (text: string): 'km' | 'm' | null =>
-  /\bkm\s*(?:\/|per|a|pro)/i.test(text) ? 'km' : /(?:^|[\s(\d])m\s*(?:\/|per|a|pro)/i.test(text) ? 'm' : null;
+  text.length > LONGEST
+    ? null
+    : /\bkm\s*(?:\/|per|a|pro)/i.test(text)
+      ? 'km'
+      : /(?:^|[\s(\d])m\s*(?:\/|per|a|pro)/i.test(text)
+        ? 'm'
+        : null;
 
 /** A number of a rate, whatever units stand behind it. */
 export const rateNumber = (text: string, decimal: '.' | ',' | null): number | null =>
-  readNumber(
-    text.replace(/\s*(?:km|m|ft|floors?|units?)?\s*(?:\/|\bper\b|\bpro\b)\s*[\p{L} ]+\.?$/iu, '').trim(),
-    decimal,
-  );
+  text.length > LONGEST
+    ? null
+    : readNumber(
+        text.replace(/\s*(?:km|m|ft|floors?|units?)?\s*(?:\/|\bper\b|\bpro\b)\s*[\p{L} ]+\.?$/iu, '').trim(),
+        decimal,
+      );
 
 /** How much of a rate is done in a working day of a calendar. */
 export function perWorkingDay(time: RateTime, calendar: CalendarSpec): number {
