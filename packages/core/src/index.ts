@@ -61,6 +61,7 @@ export * from './compare/variance';
 export * from './linear/balance';
 export * from './linear/buffers';
 export * from './linear/clashes';
+export * from './linear/closed';
 export * from './linear/crossings';
 export * from './linear/flowline';
 export * from './linear/length';

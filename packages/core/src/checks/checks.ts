@@ -1,4 +1,4 @@
-import { apartReader, extentOf } from '../compare/behind';
+import { apartReader, computedDates, extentOf } from '../compare/behind';
 import type { Finding } from '../findings/finding';
 import { buildFindings } from './buildChecks';
 import { lineFindings } from './lineChecks';
@@ -278,7 +278,7 @@ const givenAgainstComputed = (c: Checked): Finding[] => {
   if (c.plan.links.length === 0) return [];
   const { s } = c;
   const apart = apartReader(c.plan);
-  const computed = { start: s.earlyStart, finish: s.earlyFinish, atFinish: s.atFinish };
+  const computed = computedDates(s);
   let days = 0;
   const differing = c.work.filter((i) => {
     const [given, would] = [extentOf(s.given, [i]), extentOf(computed, [i])];

@@ -1,11 +1,12 @@
 import type { Finding } from '../findings/finding';
 import { lineClashes } from '../linear/clashes';
 import { THOUSANDTHS } from '../linear/length';
-import { type Block, meetsBlock } from '../linear/buffers';
-import { type ClosedWindow, type FlowPoint, placeAt } from '../linear/flowline';
+import type { Block } from '../linear/buffers';
+import { closedPieces } from '../linear/closed';
+import type { ClosedWindow, FlowPoint } from '../linear/flowline';
 import { hasBegun } from '../linear/moves';
 import { isChainage, isFloors, placeWords } from '../linear/placeWords';
-import { linearBlocks, linearWorks, type PlannedWork } from '../linear/works';
+import { linearBlocks, linearWorks, type PlannedWork, windowsOf } from '../linear/works';
 import type { Line, Plan } from '../plan/schema';
 import { isComplete } from '../schedule/given';
 import type { Schedule } from '../schedule/model';
@@ -70,96 +71,54 @@ function clashes({ plan, s }: Looked): Finding[] {
   );
 }
 
-/** Where and when a flowline is within a stretch that is closed, first to last; null where it is not. */
-export function withinWindow(points: readonly FlowPoint[], w: ClosedWindow): Block | null {
-  const first = meetsBlock(points, { ref: '', ...w });
-  if (!first) return null;
-  let [low, high, until] = [first.place, first.place, first.time];
-  for (let k = 1; k < points.length; k++) {
-    const [a, b] = [points[k - 1]!, points[k]!];
-    const [from, to] = [Math.max(a.time, w.start), Math.min(b.time, w.finish)];
-    if (to <= from) continue;
-    for (const t of [from, to]) {
-      const place = Math.min(w.to, Math.max(w.from, placeAt(points, t)!));
-      const inside = Math.min(a.place, b.place) < w.to && Math.max(a.place, b.place) > w.from;
-      if (!inside) continue;
-      [low, high] = [Math.min(low, place), Math.max(high, place)];
-      until = Math.max(until, t);
-    }
-  }
-  return { ref: '', from: low, to: high, start: first.time, finish: until };
+/** Where and when work is in a closed window: the places and days between which it is. */
+type Within = Omit<Block, 'ref'>;
+
+function withinOf(pieces: readonly FlowPoint[][]): Within {
+  const all = pieces.flat();
+  const places = all.map((p) => p.place);
+  const times = all.map((p) => p.time);
+  return { from: Math.min(...places), to: Math.max(...places), start: Math.min(...times), finish: Math.max(...times) };
 }
 
-/** Closed windows of a line in its unit and in days. */
-const windowsOf = (line: Line | null) =>
-  (line?.windows ?? []).map((w) => ({
-    window: w,
-    closed: {
-      name: w.name,
-      from: Math.min(w.from, w.to) / THOUSANDTHS,
-      to: Math.max(w.from, w.to) / THOUSANDTHS,
-      start: w.start / MINUTES_PER_DAY,
-      finish: w.finish / MINUTES_PER_DAY,
-    },
-  }));
-
-/** Flowlines that the plan puts where and when the line is closed. */
-function flowsInWindows({ plan, s }: Looked): Finding[] {
-  return openWorkByLine({ plan, s }).flatMap(({ line, flows }) =>
-    windowsOf(line).flatMap(({ window: w, closed }) =>
-      flows.flatMap((f): Finding[] => {
-        const within = withinWindow(f.points, closed);
-        if (!within) return [];
-        return [
-          {
-            code: 'inClosedWindow',
-            severity: 'warning',
-            refs: [f.work.ref],
-            facts: {
-              line: lineName(line),
-              window: w.name,
-              place: `${placeOn(line, within.from)} to ${placeOn(line, within.to)}`,
-              date: isoDate(Math.floor(within.start + 1e-9)),
-              until: isoDate(finishDayOf(w.finish)),
-              mark: `${w.name} ${w.start}`,
-            },
-          },
-        ];
-      }),
-    ),
-  );
+/** What of a block lies in a closed window; null for nothing. */
+function blockWithin(b: Block, w: ClosedWindow): Within | null {
+  const within = {
+    from: Math.max(w.from, b.from),
+    to: Math.min(w.to, b.to),
+    start: Math.max(w.start, b.start),
+    finish: Math.min(w.finish, b.finish),
+  };
+  return within.from < within.to && within.start < within.finish ? within : null;
 }
 
-/** What holds a stretch while it is closed. */
+/** Work that the plan puts where and when a line is closed. */
 function inWindows({ plan, s }: Looked): Finding[] {
-  return openWorkByLine({ plan, s }).flatMap(({ line, blocks }) =>
-    blocks.flatMap((b) =>
-      (line?.windows ?? []).flatMap((w): Finding[] => {
-        const [low, high] = [Math.min(w.from, w.to) / THOUSANDTHS, Math.max(w.from, w.to) / THOUSANDTHS];
-        const [from, to] = [Math.max(low, b.from), Math.min(high, b.to)];
-        const [start, finish] = [
-          Math.max(w.start / MINUTES_PER_DAY, b.start),
-          Math.min(w.finish / MINUTES_PER_DAY, b.finish),
-        ];
-        if (from >= to || start >= finish) return [];
-        return [
-          {
-            code: 'inClosedWindow',
-            severity: 'warning',
-            refs: [b.ref],
-            facts: {
-              line: lineName(line),
-              window: w.name,
-              place: `${placeOn(line, from)} to ${placeOn(line, to)}`,
-              date: isoDate(Math.floor(start + 1e-9)),
-              until: isoDate(finishDayOf(w.finish)),
-              mark: `${w.name} ${w.start}`,
-            },
-          },
-        ];
+  return openWorkByLine({ plan, s }).flatMap(({ line, flows, blocks }) => {
+    const found = (ref: string, w: ClosedWindow, { from, to, start }: Within): Finding => ({
+      code: 'inClosedWindow',
+      severity: 'warning',
+      refs: [ref],
+      facts: {
+        line: lineName(line),
+        window: w.name,
+        place: `${placeOn(line, from)} to ${placeOn(line, to)}`,
+        date: isoDate(Math.floor(start + 1e-9)),
+        until: isoDate(Math.ceil(w.finish) - 1),
+        mark: `${w.name} ${Math.round(w.start * MINUTES_PER_DAY)}`,
+      },
+    });
+    return windowsOf(line).flatMap((w) => [
+      ...flows.flatMap((f) => {
+        const pieces = closedPieces(f.points, w);
+        return pieces.length === 0 ? [] : [found(f.work.ref, w, withinOf(pieces))];
       }),
-    ),
-  );
+      ...blocks.flatMap((b) => {
+        const within = blockWithin(b, w);
+        return within ? [found(b.ref, w, within)] : [];
+      }),
+    ]);
+  });
 }
 
 /** By how many days the end that the rate of a work leads to lies behind the one that the plan shows. */
@@ -179,5 +138,5 @@ function againstDates({ plan, s }: Looked): Finding[] {
 /** What a planner would want to know of the work along the lines of a plan. */
 export const lineFindings = (c: Looked): Finding[] =>
   c.plan.activities.some((a) => a.from !== null && a.to !== null)
-    ? [...linearWorks(c.plan, c.s).findings, ...clashes(c), ...flowsInWindows(c), ...inWindows(c), ...againstDates(c)]
+    ? [...linearWorks(c.plan, c.s).findings, ...clashes(c), ...inWindows(c), ...againstDates(c)]
     : [];

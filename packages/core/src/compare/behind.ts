@@ -55,6 +55,13 @@ export function promisedExtent(
   return extentOf(promised.schedule, there);
 }
 
+/** Computed dates, whatever the plan shows, with the side of its day on which each point stands. */
+export const computedDates = ({ earlyStart: start, earlyFinish: finish, atFinish }: Schedule): Sided => ({
+  start,
+  finish,
+  atFinish,
+});
+
 /**
  * How far one place lies behind another in working days: of the calendar of an activity, or of the plan's own for
  * several together. Whole days, whatever side of its day something stands on; in plans by the hour with parts of days,

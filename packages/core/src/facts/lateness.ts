@@ -1,6 +1,5 @@
 import { varianceReader } from '../compare/variance';
 import type { Plan } from '../plan/schema';
-import { isComplete } from '../schedule/given';
 import type { Schedule } from '../schedule/model';
 
 /** How activities stand against their promise: counts of rows and the rows themselves. */
@@ -11,8 +10,6 @@ export interface Lateness {
   late: number[];
   ahead: number[];
   onTime: number[];
-  /** Of what is behind, what is not complete. */
-  open: number[];
   /** What is not in the promise, or has no date. */
   without: number[];
   /** The one that is furthest behind. */
@@ -27,7 +24,7 @@ export function latenessOf(
   positions: Iterable<number>,
 ): Lateness {
   const read = varianceReader(plan, s, promised.plan, promised.schedule);
-  const found: Lateness = { behind: [], late: [], ahead: [], onTime: [], open: [], without: [], worst: null };
+  const found: Lateness = { behind: [], late: [], ahead: [], onTime: [], without: [], worst: null };
   for (const i of positions) {
     if (s.outline.isSummary[i]) continue;
     const v = read(i);
@@ -38,7 +35,6 @@ export function latenessOf(
     else {
       found.behind.push(i);
       if (v!.dateBand === 'watch' || v!.dateBand === 'breach') found.late.push(i);
-      if (!isComplete(plan.activities[i]!)) found.open.push(i);
       if (found.worst === null || days > found.worst.days) found.worst = { position: i, days };
     }
   }

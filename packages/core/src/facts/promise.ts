@@ -23,6 +23,8 @@ export function promiseOffer(
   s: Schedule,
   promised: { plan: Plan; schedule: Schedule } | null,
 ): PromiseOffer | null {
+  // Computed dates come from lengths and links alone.
+  if (plan.source === 'computed') return null;
   let [rows, underWay] = [0, 0];
   const commands: Command[] = [];
   plan.activities.forEach((a, i) => {

@@ -1,3 +1,4 @@
+import { placesOf } from './buffers';
 import { type FlowPoint, placeAt } from './flowline';
 
 /** Where and when two works are at one place at one time. */
@@ -40,7 +41,6 @@ export function crossingsOf(a: readonly FlowPoint[], b: readonly FlowPoint[]): C
 
 /** The length of the stretch of line that both work on. */
 function sharedStretch(a: readonly FlowPoint[], b: readonly FlowPoint[]): number {
-  const [lowA, highA] = [Math.min(...a.map((p) => p.place)), Math.max(...a.map((p) => p.place))];
-  const [lowB, highB] = [Math.min(...b.map((p) => p.place)), Math.max(...b.map((p) => p.place))];
+  const [[lowA, highA], [lowB, highB]] = [placesOf(a), placesOf(b)];
   return Math.min(highA, highB) - Math.max(lowA, lowB);
 }

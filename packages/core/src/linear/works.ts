@@ -30,7 +30,7 @@ export interface PlannedWork {
 const NO_LINE: { line: Line | null; windows: ClosedWindow[] } = { line: null, windows: [] };
 
 /** Closed windows of a line in its unit and in days. */
-const windowsOf = (line: Line | null): ClosedWindow[] =>
+export const windowsOf = (line: Line | null): ClosedWindow[] =>
   (line?.windows ?? []).map((w) => ({
     name: w.name,
     from: Math.min(w.from, w.to) / THOUSANDTHS,

@@ -1,8 +1,9 @@
-import { lineOf, openWorkByLine, withinWindow } from '../checks/lineChecks';
+import { lineOf, openWorkByLine } from '../checks/lineChecks';
 import type { Command } from '../commands/command';
 import type { Finding } from '../findings/finding';
 import { type Block, meetsBlock } from '../linear/buffers';
 import { lineClashes } from '../linear/clashes';
+import { closedPieces } from '../linear/closed';
 import { lengthByRate, type RoundedTo } from '../linear/lengthsByRate';
 import { linearDuration, type FlowPoint } from '../linear/flowline';
 import { flowDays, hasBegun, type LineMove, movedHold, movedWork } from '../linear/moves';
@@ -221,7 +222,7 @@ function flowBehind(plan: Plan, w: PlannedWork): LineMend[] {
   const first = Math.floor(w.points[0]!.time + 1e-9);
   const clear = (day: number) => {
     const moved = movedWork(plan, w, { do: 'start', day });
-    return moved !== null && w.windows.every((x) => withinWindow(moved.points, x) === null);
+    return moved !== null && w.windows.every((x) => closedPieces(moved.points, x).length === 0);
   };
   const latest = Math.max(...w.windows.map((x) => Math.ceil(x.finish)));
   for (let day = first + 1; day <= latest; day++) {

@@ -155,15 +155,20 @@ function lengthOf(
   start: number | null,
   finish: number | null,
 ): number {
-  const slots = (from: number, to: number) =>
-    Math.max(0, time.between(startSlot(from, slotMinutes), finishSlot(to, slotMinutes)));
   if (a.duration !== null)
     return time.slotsPerDay === 1 ? Math.round(a.duration / time.spec.minutesPerDay) : a.duration;
-  if (start !== null && finish !== null) return slots(start, finish);
-  const byRate = slotsByRate(a, time);
-  const { start: from, finish: to } = a.promised ?? { start: null, finish: null };
-  return byRate > 0 || from === null || to === null ? byRate : slots(from, to);
+  if (start !== null && finish !== null) return slotsBetween(time, slotMinutes, start, finish);
+  return slotsByRate(a, time) || promisedSlots(a, time, slotMinutes);
 }
+
+const slotsBetween = (time: WorkingTime, slotMinutes: number, from: number, to: number): number =>
+  Math.max(0, time.between(startSlot(from, slotMinutes), finishSlot(to, slotMinutes)));
+
+/** Working slots between the dates that were promised; 0 where one of them is missing. */
+export const promisedSlots = ({ promised }: Activity, time: WorkingTime, slotMinutes: number): number =>
+  !promised || promised.start === null || promised.finish === null
+    ? 0
+    : slotsBetween(time, slotMinutes, promised.start, promised.finish);
 
 const notAfter = (moment: number, status: number | null): number =>
   status === null ? moment : Math.min(moment, status);

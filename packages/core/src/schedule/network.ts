@@ -5,7 +5,7 @@ import type { Outline } from '../outline/outline';
 import type { Activity, Plan } from '../plan/schema';
 import { statusEnd } from '../plan/status';
 import { dayFromCivil, dayOf, MINUTES_PER_DAY } from '../time/civil';
-import { boundsOf, isComplete, slotsByRate, statedDates } from './given';
+import { boundsOf, isComplete, promisedSlots, slotsByRate, statedDates } from './given';
 import { type CalendarPositions, ELAPSED, FF, FS, findLinkEnds, lagClock, type LinkEnds, readLinks } from './links';
 import type { Network } from './model';
 import { FAR, finishSlot, NONE, startSlot } from './slots';
@@ -278,15 +278,6 @@ function remainingSlots(net: Network, a: Activity, time: WorkingTime, duration: 
 const workSlots = (net: Network, a: Activity, time: WorkingTime): number =>
   a.duration !== null ? toSlots(net, time, a.duration) : stretchedWork(a, time, net.slotMinutes);
 
-/** Working slots between the dates that were promised; 0 where one of them is missing. */
-function promisedSlots(net: Network, { promised }: Activity, time: WorkingTime): number {
-  if (!promised || promised.start === null || promised.finish === null) return 0;
-  return Math.max(
-    0,
-    time.between(startSlot(promised.start, net.slotMinutes), finishSlot(promised.finish, net.slotMinutes)),
-  );
-}
-
 /**
  * Duration as stated, else the working time between the given dates (at least one slot, but for milestones), else what
  * its rate gives, else the promised length.
@@ -298,6 +289,6 @@ function durationSlots(net: Network, a: Activity, time: WorkingTime): number {
   if (a.kind === 'startMilestone' || a.kind === 'finishMilestone') return 0;
   const from = a.actualStart ?? a.start ?? inOrder(a.stretches)[0]?.start ?? null;
   const to = a.actualFinish ?? a.finish ?? inOrder(a.stretches).at(-1)?.finish ?? null;
-  if (from === null || to === null) return slotsByRate(a, time) || promisedSlots(net, a, time);
+  if (from === null || to === null) return slotsByRate(a, time) || promisedSlots(a, time, net.slotMinutes);
   return Math.max(1, time.between(startSlot(from, net.slotMinutes), finishSlot(to, net.slotMinutes)));
 }

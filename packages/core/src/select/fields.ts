@@ -1,5 +1,5 @@
 import { constraintWords } from '../plan/constraints';
-import { apartReader, extentOf } from '../compare/behind';
+import { apartReader, computedDates, extentOf } from '../compare/behind';
 import { type Variance, varianceReader } from '../compare/variance';
 import { daysReader } from '../facts/days';
 import { linearDuration } from '../linear/flowline';
@@ -141,7 +141,7 @@ const PLAN_FIELDS: PlanField[] = [
   field('critical', 'critical', 'text', false, (_, s) => (i) => (s.critical[i] === 1 ? 'yes' : 'no')),
   field('off', 'computed against given', 'number', false, (p, s) => {
     const apart = apartReader(p);
-    const computed = { start: s.earlyStart, finish: s.earlyFinish, atFinish: s.atFinish };
+    const computed = computedDates(s);
     return (i) => {
       if (s.outline.isSummary[i] || p.links.length === 0) return null;
       const [given, would] = [extentOf(s.given, [i]), extentOf(computed, [i])];

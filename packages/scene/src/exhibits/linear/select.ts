@@ -1,5 +1,6 @@
 import {
   type Block,
+  closedPieces,
   conditionHolds,
   dayOf,
   firstDayOf,
@@ -16,7 +17,6 @@ import {
   MINUTES_PER_DAY,
   NONE,
   type Plan,
-  type PlannedWork,
 } from '@clembo/core';
 import type { LinearBrief } from '../../brief/linear';
 import { NOTHING_SHOWN } from '../../graph/shown';
@@ -143,7 +143,7 @@ export function selectLine({ plan, schedule: s, brief, promised }: ComposeInput<
         doneTo: done > 0 ? from + done * (to - from) : null,
         rate: rates.length === 1 ? rates[0]!.perDay * crews : null,
         crews,
-        closed: isComplete(a) ? [] : closedPieces(w),
+        closed: isComplete(a) ? [] : w.windows.flatMap((x) => closedPieces(w.points, x)),
       };
     });
   const positions = new Map(plan.activities.map((a, i) => [a.ref, i]));
@@ -220,30 +220,6 @@ export function selectLine({ plan, schedule: s, brief, promised }: ComposeInput<
     unknown,
     counts,
   };
-}
-
-/** The pieces of a work that lie in closed windows, cut where it comes in and goes out. */
-function closedPieces({ points, windows }: PlannedWork): FlowPoint[][] {
-  return windows.flatMap((w) => {
-    const pieces: FlowPoint[][] = [];
-    for (let k = 1; k < points.length; k++) {
-      const [a, b] = [points[k - 1]!, points[k]!];
-      let [from, to] = [Math.max(a.time, w.start), Math.min(b.time, w.finish)];
-      const slope = (b.place - a.place) / (b.time - a.time);
-      if (Math.abs(slope) < 1e-12) {
-        if (a.place <= w.from || a.place >= w.to) continue;
-      } else {
-        const [first, last] = [w.from, w.to].map((p) => a.time + (p - a.place) / slope).sort((x, y) => x - y);
-        [from, to] = [Math.max(from, first!), Math.min(to, last!)];
-      }
-      if (to - from < 1e-9) continue;
-      const at = (time: number): FlowPoint => ({ time, place: a.place + slope * (time - a.time) });
-      const open = pieces.at(-1);
-      if (open && Math.abs(open.at(-1)!.time - from) < 1e-9) open.push(at(to));
-      else pieces.push([at(from), at(to)]);
-    }
-    return pieces;
-  });
 }
 
 /** When a flowline is on a stretch of the line, first and last; null where it does not come there. */

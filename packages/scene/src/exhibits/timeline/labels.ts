@@ -43,6 +43,9 @@ interface Spanned {
   lastDay?: number | null;
 }
 
+/** Whether a thing stands for the work of a value: it has no reference that its reader knows. */
+const isSum = ({ activities }: Plan, { index, ref }: Item): boolean => index >= 0 && activities[index]!.ref !== ref;
+
 /** Writes the labels of all items of a page. */
 export function writeLabels(
   selection: Selection,
@@ -61,7 +64,7 @@ export function writeLabels(
     if (item.own?.text === '') return BLANK;
     const named =
       item.own?.text ??
-      [parts.has('reference') && !item.ref.includes('=') ? item.ref : '', parts.has('name') ? nameOf(item) : '']
+      [parts.has('reference') && !isSum(plan, item) ? item.ref : '', parts.has('name') ? nameOf(item) : '']
         .filter(Boolean)
         .join(' ');
     const name = measure.clean(item.form === 'summary' ? named.toUpperCase() : named);
