@@ -53,6 +53,7 @@ describe('an exhibit', () => {
     await waitForShown(page, before);
     await (await byName(page, 'button', 'Redo')).asLocator().click();
     await waitForShown(page, '142 activities in 7 groups');
+    await kept();
     await page.reload({ waitUntil: 'networkidle2' });
     await pageShown(page);
     expect(await shown(page)).toContain('in 7 groups');

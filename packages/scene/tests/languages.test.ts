@@ -143,7 +143,7 @@ describe('a page in a language', () => {
     expect(texts(scene, 'title').join(' ')).toContain(title);
     expect(texts(scene, 'status')).toContain(flag);
     expect(texts(scene, 'legend')).toContain(legend);
-    expect(texts(scene, 'source').join(' ')).not.toMatch(/shown|activities|dates as given/);
+    expect(texts(scene, 'source').join(' ')).not.toMatch(/shown|activities|dates as drawn/);
     expect(texts(scene, 'label').join(' ')).not.toMatch(/working d|% done|\bto \d/);
     for (const t of texts(scene, 'legend')) if (english.has(t)) expect(en.legend).not.toContain(t);
   });

@@ -1,5 +1,4 @@
-import { isComplete } from '@clembo/core';
-import type { Activity } from '@clembo/core';
+import { type Activity, EXPECTED, isComplete, NONE, type Plan, scheduleDates } from '@clembo/core';
 import type { Table } from '../table/table';
 import { readDate } from '../values/dates';
 import { CellReader, type ColumnTally } from './cells';
@@ -119,7 +118,8 @@ export function previewIntake(tables: readonly Table[], state: IntakeState, read
     .slice(map.headerRow === null ? 0 : map.headerRow + 1)
     .filter(({ cells }) => cells.some((c) => c.trim() !== ''));
   const reader = new CellReader(table, map);
-  const dated = activities.flatMap((a) => [a.start, a.finish].filter((m) => m !== null));
+  const shown = shownDates(joint);
+  const dated = shown.flatMap(({ start, finish }) => [start, finish].filter((m) => m !== null));
   return {
     name,
     tables: tables.map((t, k) => ({
@@ -157,7 +157,7 @@ export function previewIntake(tables: readonly Table[], state: IntakeState, read
       undated:
         joint.dates === 'computed'
           ? 0
-          : activities.filter((a) => a.kind !== 'summary' && isUndated(a) && !(joint.plan.asPromised && a.promised))
+          : activities.filter((a, i) => a.kind !== 'summary' && shown[i]!.start === null && shown[i]!.finish === null)
               .length,
       onlyPromised: activities.filter((a) => isUndated(a) && a.promised !== null).length,
       underWay: activities.filter(
@@ -169,7 +169,7 @@ export function previewIntake(tables: readonly Table[], state: IntakeState, read
     calendar: joint.plan.calendars.find((c) => c.id === joint.plan.calendar)?.name ?? '',
     dates: joint.dates,
     span: dated.length === 0 ? null : [dated.reduce((a, b) => Math.min(a, b)), dated.reduce((a, b) => Math.max(a, b))],
-    bars: barsOf(activities),
+    bars: barsOf(activities, shown),
     groups: groupProblems(own.problems),
     problemCount: joint.problems.length,
   };
@@ -178,18 +178,37 @@ export function previewIntake(tables: readonly Table[], state: IntakeState, read
 const isUndated = (a: Activity): boolean =>
   a.start === null && a.finish === null && a.actualStart === null && a.actualFinish === null;
 
+interface Ends {
+  start: number | null;
+  finish: number | null;
+  /** Whether an end is worked out from what is stated. */
+  isExpected: boolean;
+}
+
+/** When each activity would be shown; in a plan that is to be computed, when it is said to be. */
+function shownDates({ plan, dates }: { plan: Plan; dates: Intake['dates'] }): Ends[] {
+  if (dates === 'computed') return plan.activities.map(({ start, finish }) => ({ start, finish, isExpected: false }));
+  const s = scheduleDates(plan);
+  const known = (moment: number) => (moment === NONE ? null : moment);
+  return plan.activities.map((_, i) => ({
+    start: known(s.start[i]!),
+    finish: known(s.finish[i]!),
+    isExpected: s.startFrom[i] === EXPECTED || s.finishFrom[i] === EXPECTED,
+  }));
+}
+
 /** Some activities from all over the plan, in their order. */
-function barsOf(activities: readonly Activity[]): Bar[] {
+function barsOf(activities: readonly Activity[], shown: readonly Ends[]): Bar[] {
   const level = new Map<string, number>();
-  const all = activities.map((a): Bar => {
+  const all = activities.map((a, i): Bar => {
+    const { isExpected, ...ends } = shown[i]!;
     const own = a.parent === null ? 0 : (level.get(a.parent) ?? 0) + 1;
     level.set(a.ref, own);
     return {
       name: a.name.slice(0, 60),
-      start: a.start,
-      finish: a.finish,
+      ...ends,
       kind: a.kind,
-      isSoft: a.said !== null,
+      isSoft: a.said !== null || isExpected,
       level: own,
     };
   });

@@ -126,7 +126,7 @@ export function composeSheet<Brief extends Paged>(
       .filter(Boolean)
       .join(' · '),
   );
-  const source = [measure.clean(edition), plan.source === 'given' ? 'dates as given' : 'computed dates'];
+  const source = [measure.clean(edition), plan.source === 'given' ? en.given : en.computed];
   const laid = (grown: number, last: boolean) => {
     const frame = pageFrame(brief.page, grown);
     const head = headNodes(title, under, frame, measure);
