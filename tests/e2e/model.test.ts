@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import type { Browser, Page } from 'puppeteer-core';
 import { stationModel, stationThings } from '../../demo/station';
 import { openBrowser, openPage } from '../support/browser';
-import { address, byName, catchDownloads, pageText, planOfTable, run, until } from '../support/desk';
+import { address, byName, catchDownloads, pageText, planOfTable, run, still, until } from '../support/desk';
 
 /** A model taken in, matched to work in every way, looked at on dates, made newer, and put on pages. */
 
@@ -44,6 +44,8 @@ async function middleOf(selector: string): Promise<{ x: number; y: number }> {
 }
 async function carry(from: string, to: string): Promise<void> {
   await page.waitForFunction(() => !document.querySelector('[role="dialog"]'));
+  await still(page, from);
+  await still(page, to);
   const [a, b] = [await middleOf(from), await middleOf(to)];
   await page.mouse.move(a.x, a.y);
   await page.mouse.down();

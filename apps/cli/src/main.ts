@@ -1,6 +1,6 @@
 import { parseArgs } from 'node:util';
 import { UnreadableFile } from '@clembo/formats';
-import { PageRefused } from '@clembo/render';
+import { PageRefused } from '@clembo/render/refused';
 import { UsageError } from './fail';
 import { loadPlan } from './load';
 
