@@ -24,6 +24,7 @@ import {
   looksLikeJson,
   mainTable,
   type Problem,
+  PROMISED_IN_SOURCE,
   promisedEdition,
   readBundle,
   readPlan,
@@ -54,8 +55,10 @@ export interface Loaded {
   problems: Problem[];
   /** Row of the file of every reference. */
   rowOf: Map<string, number>;
-  /** What the file itself promised, in baseline columns; null where it has none. */
-  promised: Plan | null;
+  /** Name of the edition that was read: of a table its file; empty where nothing names it. */
+  edition: string;
+  /** What the file itself promised, in an edition or in baseline columns; null where it has none. */
+  promised: { name: string; plan: Plan } | null;
   /** Editions that the file holds beside the working one, the oldest first. */
   editions: { id: string; name: string; plan: Plan }[];
   /** The exhibits that the file holds. */
@@ -75,6 +78,7 @@ export async function loadPlan(file: string, options: LoadOptions): Promise<Load
     : looksLikeJson(bytes)
       ? {
           ...readPlanJson(new TextDecoder().decode(bytes), basename(file)),
+          edition: '',
           promised: null,
           editions: [],
           exhibits: [],
@@ -87,12 +91,13 @@ export async function loadPlan(file: string, options: LoadOptions): Promise<Load
 
 /** Of a plan with all that belongs to it, the working edition and what it is measured against. */
 function loadBundle({ editions, exhibits, folios, models }: WholePlan): Loaded {
-  const { plan } = editions.find((e) => e.working)!;
+  const { plan, name: edition } = editions.find((e) => e.working)!;
   return {
     plan,
+    edition,
     problems: [],
     rowOf: new Map(plan.activities.map((a, k) => [a.ref, k + 1])),
-    promised: editions.find((e) => e.baseline)?.plan ?? null,
+    promised: editions.find((e) => e.baseline) ?? null,
     editions: editions
       .filter((e) => !e.working)
       .map(({ id, name, plan: kept }) => ({ id, name, plan: kept }))
@@ -171,11 +176,13 @@ async function loadTable(
   const { table, map } = await mapTable(bytes, file, options, []);
   const intake = takeIn(table, map, file, calendar);
   const { plan, problems, rowOf, baseline } = intake;
+  const promised = promisedEdition(plan, baseline);
   return {
     plan,
+    edition: basename(file),
     problems,
     rowOf,
-    promised: promisedEdition(plan, baseline),
+    promised: promised && { name: PROMISED_IN_SOURCE, plan: promised },
     editions: [],
     exhibits: [],
     folios: [],

@@ -12,10 +12,15 @@ export const editionOf = (
 ): WholeEdition => ({ id, name, note: '', working: false, baseline: false, createdAt, plan, rows: {}, ...said });
 
 /** A plan as it is put into one file, with what it promised and a first page. */
-export function wholeOf(plan: Plan, promised: Plan | null, name: string, now: number): WholePlan {
+export function wholeOf(
+  plan: Plan,
+  promised: { name: string; plan: Plan } | null,
+  name: string,
+  now: number,
+): WholePlan {
   const brief = EXHIBITS.timeline.suggest(plan, schedulePlan(plan), promised ? 1 : 0);
   const working = editionOf('working', name, plan, now, { working: true });
-  const kept = promised ? [editionOf('promised', 'Baseline in the source', promised, now - 1, { baseline: true })] : [];
+  const kept = promised ? [editionOf('promised', promised.name, promised.plan, now - 1, { baseline: true })] : [];
   return {
     editions: [working, ...kept],
     exhibits: [{ name: 'Overview', brief: { ...brief } }],

@@ -29,7 +29,7 @@ export {
   usedParts,
 } from './intake/state';
 export { type Problem, problemPlace, problemWords } from './intake/problems';
-export { promisedEdition } from './intake/promised';
+export { PROMISED_IN_SOURCE, promisedEdition } from './intake/promised';
 export { type BaselineDates, type Intake, type IntakeOptions, readPlan } from './intake/readPlan';
 export { depthOf, readPlanJson, writePlanJson } from './json/planJson';
 export { looksLikeJson, readTables } from './readFile';

@@ -59,6 +59,42 @@ test('a picture that is there is spoken of, and taken away by words', () => {
   expect(readBriefSentence('with a picture', defaultBrief('timeline'), words).unknown).toHaveLength(1);
 });
 
+describe('a field belongs to the part that the words before it ask for', () => {
+  const changed = (text: string) => {
+    const { brief, unknown } = read(text);
+    const usual = defaultBrief('timeline') as unknown as Record<string, unknown>;
+    const parts = Object.entries(brief).filter(([key, value]) => JSON.stringify(value) !== JSON.stringify(usual[key]));
+    return [Object.fromEntries(parts), unknown.map((u) => u.text)];
+  };
+
+  test.each([
+    ['only critical', { only: 'critical' }],
+    ['critical only', { only: 'critical' }],
+    ['only what is critical', { only: 'critical' }],
+    ['only late', { only: 'late' }],
+    ['only milestones', { include: 'milestones' }],
+    ['milestones only', { include: 'milestones' }],
+    ['in lanes by contractor', { lanes: ['contractor'] }],
+    ['Lanes by Area, then Phase', { lanes: ['area', 'phase'] }],
+    ['grouped by area', { lanes: ['area'] }],
+    ['with columns start and float', { columns: ['start', 'float'] }],
+    ['columns for responsible', { columns: ['responsible'] }],
+    ['labels start and critical', { labels: ['start', 'critical'] }],
+    ['labelled with nothing', { labels: [] }],
+    ['only area is Wall', { where: { match: 'all', tests: [{ field: 'code.area', is: 'is', values: ['Wall'] }] } }],
+  ])('“%s”', (text, change) => expect(changed(text)).toEqual([change, []]));
+
+  test.each([
+    ['in lanes by responsible', ['lanes', 'responsible']],
+    ['sorted by start', ['sorted', 'start']],
+    ['critical', ['critical']],
+    ['name and finish', ['name', 'finish']],
+    ['nothing', ['nothing']],
+  ])('“%s” is not understood, which is said and changes nothing', (text, unknown) =>
+    expect(changed(text)).toEqual([{}, unknown]),
+  );
+});
+
 describe('a sentence is read back as the brief that it says', () => {
   test.each(kinds)('%s: random briefs', (kind) => {
     const random = seeded(kinds.indexOf(kind) + 41);

@@ -152,7 +152,7 @@ export async function briefsFor(
   { brief: file, briefs: folder, exhibits, kind, say }: ComposeOptions,
 ): Promise<NamedBrief[]> {
   const { plan, promised } = loaded;
-  const kept = baseline?.plan ?? promised;
+  const kept = baseline?.plan ?? promised?.plan ?? null;
   if ([file, folder, exhibits || undefined].filter((x) => x !== undefined).length > 1)
     throw new UsageError('Of --brief, --briefs and --exhibits only one says what the pages are.');
   if (exhibits && loaded.exhibits.length === 0)
@@ -176,7 +176,7 @@ export async function briefsFor(
 
 /** Composes exhibits of a plan that has something to draw. */
 export function composer(
-  { plan, promised: stated, editions: held }: Loaded,
+  { plan, edition, promised: stated, editions: held }: Loaded,
   baseline: Loaded | null,
   schedule: Schedule,
   model: BuiltModel,
@@ -187,20 +187,16 @@ export function composer(
     throw new UsageError('Nothing in the file says when it begins. Say the start of the plan with --start 2026-01-05.');
   if (plan.activities.length > 0 && schedule.start.every((m) => m === NONE))
     throw new UsageError('The file has no dates, so there is nothing to draw on a time axis.');
-  const kept = baseline?.plan ?? stated;
-  const promised: Promised | null = kept && {
-    plan: kept,
-    schedule: schedulePlan(kept),
-    name: baseline ? kept.name : 'Baseline in the source',
-  };
+  const kept = baseline ? { name: baseline.plan.name, plan: baseline.plan } : stated;
+  const promised: Promised | null = kept && { ...kept, schedule: schedulePlan(kept.plan) };
   /** The edition that a brief names: the promise, or one that the file holds. */
   const editionOf = (brief: Brief): Promised | null => {
     const own = held.find((e) => e.id !== undefined && e.id === brief.compare);
     return own ? { ...own, schedule: schedulePlan(own.plan) } : promised;
   };
   return ({ name, brief }) => {
-    const edition = brief.compare === null ? null : editionOf(brief);
-    if (brief.compare !== null && !edition)
+    const then = brief.compare === null ? null : editionOf(brief);
+    if (brief.compare !== null && !then)
       throw new UsageError(
         `The page ${name === '' ? '' : `“${name}” `}compares with an edition. Say which file holds it with --baseline FILE.`,
       );
@@ -210,12 +206,12 @@ export function composer(
       brief,
       measure: createMeasure(metrics as FontMetrics),
       amounts: amountWords(plan, locale ?? localeOfPage('language' in brief ? brief.language : undefined)),
-      edition: '',
+      edition,
       model,
       play,
-      promised: edition,
+      promised: then,
       editions: EXHIBITS[brief.kind].allEditions
-        ? held.map((e): Promised => (e.plan === kept ? promised! : { ...e, schedule: schedulePlan(e.plan) }))
+        ? held.map((e): Promised => (e.plan === kept?.plan ? promised! : { ...e, schedule: schedulePlan(e.plan) }))
         : [],
     });
   };

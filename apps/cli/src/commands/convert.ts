@@ -15,7 +15,10 @@ import { writeOut } from '../writeOut';
 import { wholeOf } from '../whole';
 
 /** Writes a plan in another form: a table, a workbook, a calendar, a model schedule, our own JSON, or one file for all. */
-export async function convertCommand({ plan, problems, promised }: Loaded, out: string | undefined): Promise<string> {
+export async function convertCommand(
+  { plan, edition, problems, promised }: Loaded,
+  out: string | undefined,
+): Promise<string> {
   const written = Date.now();
   const writers: Record<string, () => string | Uint8Array | Promise<Uint8Array>> = {
     '.csv': () => writePlanCsv(plan),
@@ -25,7 +28,7 @@ export async function convertCommand({ plan, problems, promised }: Loaded, out: 
     '.json': () => writePlanJson(plan),
     '.graphml': () => writePlanGraphml(plan),
     '.dot': () => writePlanDot(plan),
-    '.clembo': () => writeBundle(wholeOf(plan, promised, 'Converted', written)),
+    '.clembo': () => writeBundle(wholeOf(plan, promised, edition || 'Converted', written)),
   };
   const write = writers[extname(out ?? '').toLowerCase()];
   if (out === undefined || !write)

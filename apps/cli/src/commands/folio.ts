@@ -61,8 +61,8 @@ export async function folioCommand(
     return [{ id: page.id, name: own.name, plan: plan.name, planId: PLAN_OF_FILE, notes: page.notes, scenes }];
   });
   const fonts = metrics as FontMetrics;
-  const old = baseline?.plan ?? loaded.promised;
-  const promised = old && { plan: old, schedule: schedulePlan(old) };
+  const old = baseline?.plan ?? loaded.promised?.plan;
+  const promised = old ? { plan: old, schedule: schedulePlan(old) } : null;
   const facts = folio.overview ? [planFacts(plan, schedule, promised, PLAN_OF_FILE)] : [];
   const { scenes, names, notes } = bindFolio(folio, pages, createMeasure(fonts), facts);
   const about = { fonts, folder: fontFolder(FONT_FOLDER, fonts), date: dateOf(options.date, plan) };

@@ -1,5 +1,5 @@
 import { basename, extname } from 'node:path';
-import { groupProblems, promisedEdition, writeBundle, writePlanJson } from '@clembo/formats';
+import { groupProblems, PROMISED_IN_SOURCE, promisedEdition, writeBundle, writePlanJson } from '@clembo/formats';
 import { UsageError } from '../fail';
 import { json } from '../findings';
 import { loadMappedTable, type LoadOptions, readCalendar, takeIn, withOptions } from '../load';
@@ -33,7 +33,8 @@ export async function intakeCommand(
   const now = Date.now();
   if (out !== undefined && ending === '.json') await writeOut(out, writePlanJson(plan));
   else if (out !== undefined) {
-    const whole = wholeOf(plan, promisedEdition(plan, intake.baseline), basename(file), now);
+    const promised = promisedEdition(plan, intake.baseline);
+    const whole = wholeOf(plan, promised && { name: PROMISED_IN_SOURCE, plan: promised }, basename(file), now);
     whole.editions[0]!.rows = Object.fromEntries([...intake.rowOf].map(([ref, row]) => [ref, [1, row] as const]));
     whole.sources.push(sourceOf(table, map, intake.problems, { no: 1, reading: 1, createdAt: now }));
     await writeOut(out, writeBundle(whole));

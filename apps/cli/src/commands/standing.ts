@@ -38,7 +38,7 @@ export function standingCommand(
   locale: string | undefined,
   asJson: boolean,
 ): string {
-  const baseline = against?.plan ?? promised;
+  const baseline = against?.plan ?? promised?.plan;
   if (!baseline) throw new UsageError('Nothing says what was promised. Name the file that does with --against FILE.');
   const { statusDate } = plan;
   if (statusDate === null)

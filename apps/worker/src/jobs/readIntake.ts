@@ -1,3 +1,4 @@
+import { PROMISED_IN_SOURCE } from '@clembo/formats';
 import { Brief, House, inCurrency, inHouse } from '@clembo/scene';
 import { MadePlan, ReadResult } from '../hands/answers';
 import { JobRefused, type Outcome, type Room } from '../room';
@@ -55,7 +56,7 @@ export async function keepMade(
   const what = {
     plan: inCurrency(plan, house),
     edition: source,
-    kept: promised ? [{ name: 'Baseline in the source', plan: promised }] : [],
+    kept: promised ? [{ name: PROMISED_IN_SOURCE, plan: promised }] : [],
     origin: { sources, placeOf },
     exhibit: { name: 'Overview', brief: inHouse(Brief.parse(brief), house) },
     maps: maps.map((map) => ({ headings: map.headings, map })),

@@ -1,6 +1,9 @@
 import type { Plan } from '@clembo/core';
 import type { BaselineDates } from './readPlan';
 
+/** What the edition is called that a table promises in columns of its own. */
+export const PROMISED_IN_SOURCE = 'Baseline in the source';
+
 /**
  * The edition that a table promised beside its current dates: the same activities on their baseline dates, without
  * progress. What the table promises nothing about has no dates there. Null where there are no baseline dates.

@@ -62,6 +62,8 @@ interface Common<Brief> {
   label: string;
   /** The plain words before it. */
   lead: string;
+  /** Other words before it, in lower case, by which people ask for it. */
+  also?: readonly string[];
   words(brief: Brief, plan: PlanWords): string;
   /** Whether it is as it is where nobody says anything: then it is not said. */
   quiet?(brief: Brief): boolean;
@@ -266,6 +268,7 @@ export const conditionPart = <Brief extends { where: Condition }>(lead: string):
   name: 'where',
   label: 'Where',
   lead,
+  also: ['only where', 'only'],
   where: (b) => b.where,
   words: (b, plan) => conditionWords({ codeFields: plan.codeFields, effortDay: plan.effortDay ?? null }, b.where),
   set: (where) => ({ where }) as Partial<Brief>,

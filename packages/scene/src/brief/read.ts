@@ -70,6 +70,12 @@ function lengthOf(lower: string, at: number, phrase: string): number {
   return after !== undefined && /[\p{L}\p{N}]/u.test(after) && /[\p{L}\p{N}]$/u.test(phrase) ? 0 : phrase.length;
 }
 
+/** The words of a choice, and what people say instead: `only what is critical`, `only critical`, `critical only`. */
+function spoken(words: string): string[] {
+  const what = /^only what is (.+)$/.exec(words)?.[1] ?? /^(.+) only$/.exec(words)?.[1];
+  return what === undefined ? [words] : [words, `only ${what}`, `${what} only`];
+}
+
 function foundOf<B>(
   part: Part<B>,
   text: string,
@@ -79,10 +85,9 @@ function foundOf<B>(
   plan: PlanWords,
 ): Found<B> | null {
   const lead = bare(part.lead).replace(/^show\b\s*/, '');
-  // With the words before it, or without them.
-  const starts = [lead === '' ? 0 : lengthOf(lower, at, lead), 0].map((n) =>
-    n > 0 && lower[at + n] === ' ' ? n + 1 : n,
-  );
+  // With the words before it, as they stand in the sentence or as people say them, or without.
+  const leads = [lead, ...(part.also ?? [])].map((words) => lengthOf(lower, at, words));
+  const starts = [...leads, 0].map((n) => (n > 0 && lower[at + n] === ' ' ? n + 1 : n));
   let best: Found<B> | null = null;
   for (const start of new Set(starts)) {
     const here = at + start;
@@ -107,7 +112,8 @@ function valueOf<B>(
       let best: { length: number; change: Partial<B> } | null = null;
       for (const [value] of part.options(plan, brief)) {
         const change = part.set(value);
-        const length = lengthOf(lower, at, bare(part.words({ ...brief, ...change }, plan)));
+        const phrases = spoken(bare(part.words({ ...brief, ...change }, plan)));
+        const length = Math.max(...phrases.map((phrase) => lengthOf(lower, at, phrase)));
         // A short word such as “start” means a part only behind the words that lead to it.
         if (length > (best?.length ?? 0) && (led || length > 8 || isTelling(lower.slice(at, at + length))))
           best = { length, change };
@@ -115,7 +121,7 @@ function valueOf<B>(
       return best;
     }
     case 'many':
-      return manyOf(part, lower, at, brief, plan);
+      return manyOf(part, lower, at, brief, plan, led);
     case 'condition': {
       if (!led) return null;
       if (lengthOf(lower, at, 'everything') > 0)
@@ -227,7 +233,10 @@ function manyOf<B>(
   at: number,
   brief: B,
   plan: PlanWords,
+  led: boolean,
 ): { length: number; change: Partial<B> } | null {
+  // A list alone may be meant for any part: only words before it say for which.
+  if (!led && bare(part.lead) !== '' && !/^show\b/i.test(part.lead)) return null;
   const none = lengthOf(lower, at, bare(part.words({ ...brief, ...part.set([]) }, plan)));
   if (none > 0) return { length: none, change: part.set([]) };
   const options = part
@@ -240,10 +249,8 @@ function manyOf<B>(
   const said = bare(part.words({ ...brief, ...part.set([sample.value]) }, plan));
   const head = said.endsWith(sample.words) ? said.slice(0, said.length - sample.words.length) : '';
   let here = at;
-  if (head !== '') {
-    if (!lower.startsWith(head, at)) return null;
-    here += head.length;
-  }
+  if (head !== '' && lower.startsWith(head, at)) here += head.length;
+  else if (head !== '' && !led) return null;
   const values: string[] = [];
   for (;;) {
     const found = options.find((o) => lengthOf(lower, here, o.words) > 0 && !values.includes(o.value));

@@ -168,6 +168,7 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     name: 'lanes',
     label: 'Lanes',
     lead: ', ',
+    also: ['lanes by', 'lanes for', 'in lanes of', 'grouped by', 'group by'],
     most: MOST_LANE_LEVELS,
     values: (b) => b.lanes,
     words: (b, plan) =>
@@ -296,6 +297,7 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     name: 'columns',
     label: 'Columns',
     lead: ', ',
+    also: ['columns for', 'columns of', 'columns', 'with columns'],
     quiet: (b) => b.columns.length === 0,
     most: MOST_COLUMNS,
     values: (b) => b.columns,
@@ -377,6 +379,7 @@ export const TIMELINE_PARTS: Part<TimelineBrief>[] = [
     name: 'labels',
     label: 'Labels',
     lead: ', labelled with ',
+    also: ['labelled by', 'labeled with', 'labels with', 'labels of', 'labels', 'label'],
     values: (b) => b.labels,
     words: (b, plan) => (b.labels.length === 0 ? 'nothing' : listWords(b.labels.map((l) => labelName(plan, l)))),
     options: (plan) => [

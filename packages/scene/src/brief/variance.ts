@@ -257,7 +257,8 @@ export const SnapshotBrief = z.object({
 });
 export type SnapshotBrief = z.infer<typeof SnapshotBrief>;
 export const SNAPSHOT_PARTS: Part<SnapshotBrief>[] = [
-  conditionPart('Show the snapshot of '),
+  // It begins the sentence, also where nothing is left out.
+  { ...conditionPart('Show the snapshot of '), quiet: () => false },
   {
     as: 'one',
     name: 'by',

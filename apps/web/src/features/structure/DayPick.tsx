@@ -1,10 +1,11 @@
 'use client';
-import { civilFromDay, type Day, dayOf, hasWorkingTime, workingTimeOf } from '@clembo/core';
+import { civilFromDay, type Day, hasWorkingTime, workingTimeOf } from '@clembo/core';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
 import { MonthGrid } from '@/ui/MonthGrid';
 import type { DayMeant } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
+import { nearDay } from './nearDay';
 
 interface Props {
   open: OpenRoom;
@@ -14,12 +15,12 @@ interface Props {
 
 /** What a typed day is understood as, and a month to pick one from; days off of the activity's own calendar stand back. */
 export function DayPick({ open, meant, onPick }: Props) {
-  const near = meant.day ?? (open.head.statusDate === null ? null : dayOf(open.head.statusDate));
-  const at = civilFromDay(near ?? Math.floor(Date.now() / 86_400_000));
+  const near = meant.day ?? nearDay(open.head);
+  const at = civilFromDay(near);
   const [by, setBy] = useState(0);
   const month = at.year * 12 + at.month - 1 + by;
   const spec = open.head.calendars.find((c) => c.id === meant.calendar);
-  const time = spec && hasWorkingTime(spec) ? workingTimeOf(spec, 'day', near ?? 0) : null;
+  const time = spec && hasWorkingTime(spec) ? workingTimeOf(spec, 'day', near) : null;
   return (
     <span
       className="panel absolute top-full left-0 z-40 block w-48 p-2!"

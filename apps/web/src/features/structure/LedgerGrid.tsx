@@ -25,6 +25,7 @@ import { GridHead } from './GridHead';
 import { FaintLine, GridLine, type LineActs } from './GridLine';
 import { type Chosen, columnWidth, ROW_HEIGHT, rangeOf, type Spot } from './grid';
 import { GRID_KEYS, type GridAct } from './gridKeys';
+import { nearDay } from './nearDay';
 import { blockHeight, NeighbourBlock } from './NeighbourBlock';
 import { RepeatSheet } from './RepeatSheet';
 import { panned, STRIP_LEAST, zoomed } from './stripView';
@@ -136,7 +137,8 @@ export function LedgerGrid(props: Props) {
     items.map((v) => v.index).filter((k) => k === shape.lines || lines.at(k)),
     AT_ONCE,
   );
-  const all = shape.range ?? [0, 30];
+  const near = nearDay(open.head);
+  const all = shape.range ?? [near, near + 30];
   // A little room at both ends, so that nothing is cut in two.
   const room = Math.max(1, Math.round((all[1] - all[0]) / 50));
   const from0 = arrangement.from === null ? all[0] - room : dayOf(arrangement.from);

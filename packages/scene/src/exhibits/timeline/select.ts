@@ -264,6 +264,7 @@ function itemOf(reader: Reader, { index, value, lane, members, without }: Unit):
   for (const i of members) addDone(sum, reader.done(i));
   const percent = percentOf(sum);
   const open = members.filter((i) => !isComplete(plan.activities[i]!));
+  const critical = plan.links.length === 0 ? [] : open.filter((i) => s.critical[i] === 1);
   const colourCodes =
     brief.colour === null
       ? []
@@ -287,7 +288,8 @@ function itemOf(reader: Reader, { index, value, lane, members, without }: Unit):
     phase: false,
     progress: (Number.isNaN(percent) ? (a.percent ?? 0) : percent) / 100,
     measured: form !== 'support' || a.percent !== null,
-    critical: plan.links.length > 0 && open.some((i) => s.critical[i] === 1),
+    critical: critical.length > 0,
+    deciding: group ? { spans: spansOf(s, critical), count: critical.length } : null,
     deadline: group ? null : a.deadline,
     complete: open.length === 0,
     promised: null,
@@ -313,6 +315,17 @@ function itemOf(reader: Reader, { index, value, lane, members, without }: Unit):
   if (item.own?.shape) Object.assign(item, { shape: item.own.shape, shaped: null });
   if (item.off !== null && Math.abs(item.off) < brief.threshold) [item.promised, item.off] = [null, null];
   return item;
+}
+
+/** The times of several activities; those that touch or overlap are one. */
+function spansOf(s: Schedule, members: readonly number[]): { start: number; finish: number }[] {
+  const spans: { start: number; finish: number }[] = [];
+  for (const i of [...members].sort((a, b) => s.start[a]! - s.start[b]!)) {
+    const last = spans.at(-1);
+    if (last && s.start[i]! <= last.finish) last.finish = Math.max(last.finish, s.finish[i]!);
+    else spans.push({ start: s.start[i]!, finish: s.finish[i]! });
+  }
+  return spans;
 }
 
 /** What the work of a value is known by on its page, where no activity stands for it. */
@@ -411,7 +424,7 @@ function addSummaries(reader: Reader, all: Item[]): Item[] {
     const members = [...new Set(list.flatMap((x) => x.members))];
     const without = list.reduce((n, x) => n + x.without, 0);
     const item = itemOf(reader, { index, value: null, lane: list[0]!.lane, members, without });
-    return reader.brief.summaries === 'blocks' ? item : { ...item, form: 'summary', critical: false };
+    return reader.brief.summaries === 'blocks' ? item : { ...item, form: 'summary', critical: false, deciding: null };
   });
   const place = new Int32Array(reader.plan.activities.length);
   outline.order.forEach((i, k) => {

@@ -131,6 +131,7 @@ export const de: PageLanguage = {
     summary: 'Zusammenfassung',
     support: 'begleitende Arbeit',
     critical: 'kritisch',
+    criticalOf: (n, of) => `${n} von ${of} kritisch`,
   },
   total: 'Summe',
   comments: 'Kommentare',

@@ -131,6 +131,7 @@ export const en: PageLanguage = {
     summary: 'summary',
     support: 'supporting work',
     critical: 'critical',
+    criticalOf: (n, of) => `${n} of ${of} critical`,
   },
   total: 'Total',
   comments: 'Comments',

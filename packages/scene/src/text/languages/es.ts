@@ -132,6 +132,7 @@ export const es: PageLanguage = {
     summary: 'resumen',
     support: 'trabajo de apoyo',
     critical: 'crítico',
+    criticalOf: (n, of) => `${n} de ${of} críticas`,
   },
   total: 'Total',
   comments: 'Comentarios',

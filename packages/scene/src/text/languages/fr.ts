@@ -132,6 +132,7 @@ export const fr: PageLanguage = {
     summary: 'récapitulatif',
     support: 'travail d’accompagnement',
     critical: 'critique',
+    criticalOf: (n, of) => `${n} sur ${of} critiques`,
   },
   total: 'Total',
   comments: 'Commentaires',

@@ -132,6 +132,7 @@ export const it: PageLanguage = {
     summary: 'riepilogo',
     support: 'lavoro di supporto',
     critical: 'critico',
+    criticalOf: (n, of) => `${n} su ${of} critiche`,
   },
   total: 'Totale',
   comments: 'Commenti',

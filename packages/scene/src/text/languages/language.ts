@@ -105,6 +105,8 @@ export interface PageLanguage {
     milestone: string;
     reached: string;
     groupOf(count: number): string;
+    /** How many of how many members of a group are critical. */
+    criticalOf(count: number, of: number): string;
     summary: string;
     support: string;
     critical: string;

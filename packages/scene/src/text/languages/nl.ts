@@ -132,6 +132,7 @@ export const nl: PageLanguage = {
     summary: 'samenvatting',
     support: 'ondersteunend werk',
     critical: 'kritiek',
+    criticalOf: (n, of) => `${n} van ${of} kritiek`,
   },
   total: 'Totaal',
   comments: 'Opmerkingen',

@@ -4,6 +4,7 @@ import { X } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import { DayField, dayOfField } from '@/ui/DayField';
 import type { OpenRoom } from '@/workers/planRoom';
+import { nearDay } from '../nearDay';
 import { PastePlaces } from './PastePlaces';
 import { PlaceField } from './PlaceField';
 import { PlaceLooks } from './PlaceLooks';
@@ -46,7 +47,7 @@ export function Places({
       `Change a ${one} of the line ${line.name}`,
     );
   const add = () => {
-    const day = dayOf(open.head.statusDate ?? open.head.start ?? 0);
+    const day = nearDay(open.head);
     const made =
       kind === 'stations'
         ? { name: '', at: line.from }
