@@ -131,8 +131,7 @@ function tellChain(t: Telling): string {
     if (!open(i) || s.critical[i] === 1 || s.totalFloat[i] === NONE) continue;
     least = Math.min(least, s.totalFloat[i]! / time.minutesPerDay(i));
   }
-  const float =
-    Number.isFinite(least) && least > 0 ? w.nextFloat(l.workingDays(numberWords(l, least), least === 1)) : '';
+  const float = Number.isFinite(least) && least > 0 ? w.nextFloat(numberWords(l, least), least === 1) : '';
   const shown = rows.filter((i) => s.critical[i] === 1 && open(i)).length;
   return (
     w.decide(shown < deciding.length ? w.part(name, shown, deciding.length) : name, deciding.length, day) + far + float

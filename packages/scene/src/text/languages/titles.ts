@@ -14,7 +14,7 @@ export interface TitleWords {
   nothingDecides(about: string, day: string): string;
   linkedSoFar(lead: number, of: number): string;
   /** By how much what comes next to it may slip. */
-  nextFloat(days: string): string;
+  nextFloat(days: string, one: boolean): string;
   weeks(about: string, weeks: number, starts: number, ends: number): string;
   nextMilestone(name: string, day: string): string;
   behind(about: string, behind: number, of: number): string;
@@ -44,17 +44,18 @@ export const TITLE_WORDS: Readonly<Record<LanguageCode, TitleWords>> = {
     decide: (about, n, day) => `${about}: ${s(n, 'activity decides', 'activities decide')} the end on ${day}`,
     nothingDecides: (about, day) => `${about} ends on ${day}; no links lead there, so nothing is known to decide it`,
     linkedSoFar: (lead, of) => `, as far as it is linked: ${lead} of ${of} lead to the end`,
-    nextFloat: (days) => `; the others can slip by ${days} or more`,
+    nextFloat: (n, one) => `; the others can slip by ${n} working ${one ? 'day' : 'days'} or more`,
     weeks: (about, weeks, starts, ends) =>
-      `${about}: ${starts} ${starts === 1 ? 'starts' : 'start'} and ${ends} ${ends === 1 ? 'ends' : 'end'} in the next ${s(weeks, 'week', 'weeks')}`,
+      `${about}: ${starts} ${starts === 1 ? 'starts' : 'start'} and ${ends} ${ends === 1 ? 'ends' : 'end'} in the next ${weeks === 1 ? 'week' : `${weeks} weeks`}`,
     nextMilestone: (name, day) => `; next milestone: ${name}, ${day}`,
-    behind: (about, n, of) => `${about}: ${n} of ${s(of, 'activity is', 'activities are')} behind the promise`,
+    behind: (about, n, of) =>
+      `${about}: ${n} of ${s(of, 'activity', 'activities')} ${n === 1 ? 'is' : 'are'} behind the promise`,
     most: (name, n) => `, ${name} most: ${s(n, 'working day', 'working days')}`,
     nothingBehind: (about, of) => `${about}: none of ${s(of, 'activity', 'activities')} is behind the promise`,
     endLater: (n) => `; the end is ${s(n, 'working day', 'working days')} later`,
     endKept: '; the end holds',
     shared: (about, who, name, most, of) =>
-      `${about}: ${s(of, 'activity', 'activities')} of ${who}; ${name} has most, ${most}`,
+      `${about}: ${who} share ${s(of, 'activity', 'activities')}; ${name} has most, ${most}`,
     worstPart: (about, name, n) =>
       `${about}: ${name} is furthest behind its promise, ${s(n, 'working day', 'working days')}`,
     longestPart: (about, name, day) => `${about}: ${name} runs longest, to ${day}`,
@@ -76,27 +77,27 @@ export const TITLE_WORDS: Readonly<Record<LanguageCode, TitleWords>> = {
     nothingDecides: (about, day) =>
       `${about} endet am ${day}; keine Verknüpfung führt dorthin, also ist nicht bekannt, was darüber entscheidet`,
     linkedSoFar: (lead, of) => `, soweit verknüpft: ${lead} von ${of} führen zum Ende`,
-    nextFloat: (days) => `; die anderen haben ${days} Puffer oder mehr`,
+    nextFloat: (n, one) => `; die anderen haben ${n} ${one ? 'Arbeitstag' : 'Arbeitstage'} Puffer oder mehr`,
     weeks: (about, weeks, starts, ends) =>
-      `${about}: ${starts} ${starts === 1 ? 'beginnt' : 'beginnen'} und ${ends} ${ends === 1 ? 'endet' : 'enden'} in den nächsten ${s(weeks, 'Woche', 'Wochen')}`,
+      `${about}: ${starts} ${starts === 1 ? 'beginnt' : 'beginnen'} und ${ends} ${ends === 1 ? 'endet' : 'enden'} in ${weeks === 1 ? 'der nächsten Woche' : `den nächsten ${weeks} Wochen`}`,
     nextMilestone: (name, day) => `; nächster Meilenstein: ${name}, ${day}`,
     behind: (about, n, of) => `${about}: ${n} von ${s(of, 'Vorgang', 'Vorgängen')} hinter der Zusage`,
     most: (name, n) => `, am meisten ${name}: ${s(n, 'Arbeitstag', 'Arbeitstage')}`,
-    nothingBehind: (about, of) => `${about}: keiner von ${s(of, 'Vorgang', 'Vorgängen')} hinter der Zusage`,
+    nothingBehind: (about, of) => `${about}: keiner von ${s(of, 'Vorgang', 'Vorgängen')} ist hinter der Zusage`,
     endLater: (n) => `; das Ende kommt ${s(n, 'Arbeitstag', 'Arbeitstage')} später`,
     endKept: '; das Ende bleibt',
     shared: (about, who, name, most, of) =>
-      `${about}: ${s(of, 'Vorgang', 'Vorgänge')} von ${who}; die meisten hat ${name}, ${most}`,
+      `${about}: ${who} teilen sich ${s(of, 'Vorgang', 'Vorgänge')}; die meisten hat ${name}, ${most}`,
     worstPart: (about, name, n) =>
       `${about}: am weitesten hinter der Zusage ist ${name}, ${s(n, 'Arbeitstag', 'Arbeitstage')}`,
     longestPart: (about, name, day) => `${about}: am längsten läuft ${name}, bis ${day}`,
     progress: (about, done, begun, of) =>
       `${about}: ${done} von ${s(of, 'Vorgang', 'Vorgängen')} fertig, ${begun} in Arbeit, ${of - done - begun} noch offen`,
     toCome: (about, left, of) => `${about}: ${left} von ${s(of, 'Meilenstein', 'Meilensteinen')} noch offen`,
-    allReached: (about, of) => `${about}: alle ${of} Meilensteine erreicht`,
+    allReached: (about, of) => `${about}: ${of === 1 ? 'der Meilenstein ist' : `alle ${of} Meilensteine sind`} erreicht`,
     changed: (about, moved, fresh) => `${about}: ${moved} verschoben und ${fresh} neu seither`,
-    workedOut: (n) => `${n} Termine errechnet`,
-    takenAsPromised: (n) => `${n} Termine wie zugesagt`,
+    workedOut: (n) => `${s(n, 'Termin', 'Termine')} errechnet`,
+    takenAsPromised: (n) => `${s(n, 'Termin', 'Termine')} wie zugesagt`,
   },
   fr: {
     part: (plan, n, of) => `${plan} (${n} sur ${s(of, 'activité', 'activités')})`,
@@ -106,17 +107,18 @@ export const TITLE_WORDS: Readonly<Record<LanguageCode, TitleWords>> = {
     nothingDecides: (about, day) =>
       `${about} : fin le ${day} ; aucun lien n’y mène, on ne sait donc pas ce qui en décide`,
     linkedSoFar: (lead, of) => `, dans la mesure des liens : ${lead} sur ${of} mènent à la fin`,
-    nextFloat: (days) => ` ; les autres ont ${days} de marge ou plus`,
+    nextFloat: (n, one) => ` ; les autres ont ${n} ${one ? 'jour ouvré' : 'jours ouvrés'} de marge ou plus`,
     weeks: (about, weeks, starts, ends) =>
       `${about} : ${starts} ${starts === 1 ? 'commence' : 'commencent'} et ${ends} ${ends === 1 ? 'finit' : 'finissent'} dans ${weeks === 1 ? 'la semaine qui vient' : `les ${weeks} semaines qui viennent`}`,
     nextMilestone: (name, day) => ` ; prochain jalon : ${name}, ${day}`,
     behind: (about, n, of) => `${about} : ${n} sur ${s(of, 'activité', 'activités')} en retard sur la promesse`,
     most: (name, n) => `, surtout ${name} : ${s(n, 'jour ouvré', 'jours ouvrés')}`,
-    nothingBehind: (about, of) => `${about} : aucune des ${of} activités en retard sur la promesse`,
+    nothingBehind: (about, of) =>
+      `${about} : aucune ${of === 1 ? 'activité' : `des ${of} activités`} en retard sur la promesse`,
     endLater: (n) => ` ; la fin vient ${s(n, 'jour ouvré', 'jours ouvrés')} plus tard`,
     endKept: ' ; la fin tient',
     shared: (about, who, name, most, of) =>
-      `${about} : ${s(of, 'activité', 'activités')} de ${who} ; ${name} en a le plus, ${most}`,
+      `${about} : ${who} se partagent ${s(of, 'activité', 'activités')} ; ${name} en a le plus, ${most}`,
     worstPart: (about, name, n) =>
       `${about} : ${name} a le plus de retard sur la promesse, ${s(n, 'jour ouvré', 'jours ouvrés')}`,
     longestPart: (about, name, day) => `${about} : ${name} dure le plus longtemps, jusqu’au ${day}`,
@@ -126,8 +128,8 @@ export const TITLE_WORDS: Readonly<Record<LanguageCode, TitleWords>> = {
     allReached: (about, of) => `${about} : ${of === 1 ? 'le jalon est atteint' : `les ${of} jalons sont atteints`}`,
     changed: (about, moved, fresh) =>
       `${about} : ${s(moved, 'déplacée', 'déplacées')} et ${s(fresh, 'nouvelle', 'nouvelles')} depuis`,
-    workedOut: (n) => `${n} dates déduites`,
-    takenAsPromised: (n) => `${n} dates comme promis`,
+    workedOut: (n) => s(n, 'date déduite', 'dates déduites'),
+    takenAsPromised: (n) => `${s(n, 'date', 'dates')} comme promis`,
   },
   es: {
     part: (plan, n, of) => `${plan} (${n} de ${s(of, 'actividad', 'actividades')})`,
@@ -137,7 +139,7 @@ export const TITLE_WORDS: Readonly<Record<LanguageCode, TitleWords>> = {
     nothingDecides: (about, day) =>
       `${about} termina el ${day}; ningún vínculo lleva hasta ahí: no se sabe qué lo decide`,
     linkedSoFar: (lead, of) => `, hasta donde está vinculado: ${lead} de ${of} llevan al final`,
-    nextFloat: (days) => `; las demás tienen ${days} de holgura o más`,
+    nextFloat: (n, one) => `; las demás tienen ${n} ${one ? 'día laborable' : 'días laborables'} de holgura o más`,
     weeks: (about, weeks, starts, ends) =>
       `${about}: ${starts} ${starts === 1 ? 'empieza' : 'empiezan'} y ${ends} ${ends === 1 ? 'termina' : 'terminan'} en ${weeks === 1 ? 'la próxima semana' : `las próximas ${weeks} semanas`}`,
     nextMilestone: (name, day) => `; próximo hito: ${name}, ${day}`,
@@ -148,7 +150,7 @@ export const TITLE_WORDS: Readonly<Record<LanguageCode, TitleWords>> = {
     endLater: (n) => `; el final llega ${s(n, 'día laborable', 'días laborables')} más tarde`,
     endKept: '; el final se mantiene',
     shared: (about, who, name, most, of) =>
-      `${about}: ${s(of, 'actividad', 'actividades')} de ${who}; ${name} tiene más, ${most}`,
+      `${about}: ${who} se reparten ${s(of, 'actividad', 'actividades')}; ${name} tiene más, ${most}`,
     worstPart: (about, name, n) => `${about}: ${name} es lo más retrasado, ${s(n, 'día laborable', 'días laborables')}`,
     longestPart: (about, name, day) => `${about}: ${name} dura más, hasta el ${day}`,
     progress: (about, done, begun, of) =>
@@ -157,8 +159,8 @@ export const TITLE_WORDS: Readonly<Record<LanguageCode, TitleWords>> = {
     allReached: (about, of) => `${about}: ${of === 1 ? 'el hito está alcanzado' : `los ${of} hitos están alcanzados`}`,
     changed: (about, moved, fresh) =>
       `${about}: ${s(moved, 'movida', 'movidas')} y ${s(fresh, 'nueva', 'nuevas')} desde entonces`,
-    workedOut: (n) => `${n} fechas deducidas`,
-    takenAsPromised: (n) => `${n} fechas según lo prometido`,
+    workedOut: (n) => s(n, 'fecha deducida', 'fechas deducidas'),
+    takenAsPromised: (n) => `${s(n, 'fecha', 'fechas')} según lo prometido`,
   },
   it: {
     part: (plan, n, of) => `${plan} (${n} di ${s(of, 'attività', 'attività')})`,
@@ -167,7 +169,7 @@ export const TITLE_WORDS: Readonly<Record<LanguageCode, TitleWords>> = {
     decide: (about, n, day) => `${about}: ${s(n, 'attività decide', 'attività decidono')} la fine il ${day}`,
     nothingDecides: (about, day) => `${about} termina il ${day}; nessun legame vi porta: non si sa che cosa lo decide`,
     linkedSoFar: (lead, of) => `, per quanto è collegato: ${lead} di ${of} portano alla fine`,
-    nextFloat: (days) => `; le altre hanno ${days} di margine o più`,
+    nextFloat: (n, one) => `; le altre hanno ${n} ${one ? 'giorno lavorativo' : 'giorni lavorativi'} di margine o più`,
     weeks: (about, weeks, starts, ends) =>
       `${about}: ${starts} ${starts === 1 ? 'inizia' : 'iniziano'} e ${ends} ${ends === 1 ? 'finisce' : 'finiscono'} ${weeks === 1 ? 'nella prossima settimana' : `nelle prossime ${weeks} settimane`}`,
     nextMilestone: (name, day) => `; prossima pietra miliare: ${name}, ${day}`,
@@ -177,7 +179,7 @@ export const TITLE_WORDS: Readonly<Record<LanguageCode, TitleWords>> = {
     endLater: (n) => `; la fine arriva ${s(n, 'giorno lavorativo', 'giorni lavorativi')} più tardi`,
     endKept: '; la fine tiene',
     shared: (about, who, name, most, of) =>
-      `${about}: ${s(of, 'attività', 'attività')} di ${who}; ${name} ne ha di più, ${most}`,
+      `${about}: ${who} si dividono ${s(of, 'attività', 'attività')}; ${name} ne ha di più, ${most}`,
     worstPart: (about, name, n) =>
       `${about}: ${name} è la più in ritardo, ${s(n, 'giorno lavorativo', 'giorni lavorativi')}`,
     longestPart: (about, name, day) => `${about}: ${name} dura di più, fino al ${day}`,
@@ -188,8 +190,8 @@ export const TITLE_WORDS: Readonly<Record<LanguageCode, TitleWords>> = {
       `${about}: ${of === 1 ? 'la pietra miliare è raggiunta' : `tutte le ${of} pietre miliari sono raggiunte`}`,
     changed: (about, moved, fresh) =>
       `${about}: ${s(moved, 'spostata', 'spostate')} e ${s(fresh, 'nuova', 'nuove')} da allora`,
-    workedOut: (n) => `${n} date dedotte`,
-    takenAsPromised: (n) => `${n} date come promesso`,
+    workedOut: (n) => s(n, 'data dedotta', 'date dedotte'),
+    takenAsPromised: (n) => `${s(n, 'data', 'date')} come promesso`,
   },
   nl: {
     part: (plan, n, of) => `${plan} (${n} van ${s(of, 'activiteit', 'activiteiten')})`,
@@ -200,9 +202,9 @@ export const TITLE_WORDS: Readonly<Record<LanguageCode, TitleWords>> = {
     nothingDecides: (about, day) =>
       `${about} eindigt op ${day}; geen koppeling leidt daarheen, dus is niet bekend wat het bepaalt`,
     linkedSoFar: (lead, of) => `, voor zover gekoppeld: ${lead} van ${of} leiden naar het einde`,
-    nextFloat: (days) => `; de andere hebben ${days} speling of meer`,
+    nextFloat: (n, one) => `; de andere hebben ${n} ${one ? 'werkdag' : 'werkdagen'} speling of meer`,
     weeks: (about, weeks, starts, ends) =>
-      `${about}: ${starts} ${starts === 1 ? 'begint' : 'beginnen'} en ${ends} ${ends === 1 ? 'eindigt' : 'eindigen'} in de komende ${s(weeks, 'week', 'weken')}`,
+      `${about}: ${starts} ${starts === 1 ? 'begint' : 'beginnen'} en ${ends} ${ends === 1 ? 'eindigt' : 'eindigen'} in de komende ${weeks === 1 ? 'week' : `${weeks} weken`}`,
     nextMilestone: (name, day) => `; volgende mijlpaal: ${name}, ${day}`,
     behind: (about, n, of) => `${about}: ${n} van ${s(of, 'activiteit', 'activiteiten')} achter op de belofte`,
     most: (name, n) => `, ${name} het meest: ${s(n, 'werkdag', 'werkdagen')}`,
@@ -210,7 +212,7 @@ export const TITLE_WORDS: Readonly<Record<LanguageCode, TitleWords>> = {
     endLater: (n) => `; het einde komt ${s(n, 'werkdag', 'werkdagen')} later`,
     endKept: '; het einde blijft',
     shared: (about, who, name, most, of) =>
-      `${about}: ${s(of, 'activiteit', 'activiteiten')} van ${who}; ${name} heeft de meeste, ${most}`,
+      `${about}: ${who} delen ${s(of, 'activiteit', 'activiteiten')}; ${name} heeft de meeste, ${most}`,
     worstPart: (about, name, n) => `${about}: ${name} ligt het verst achter, ${s(n, 'werkdag', 'werkdagen')}`,
     longestPart: (about, name, day) => `${about}: ${name} loopt het langst, tot ${day}`,
     progress: (about, done, begun, of) =>
@@ -218,7 +220,7 @@ export const TITLE_WORDS: Readonly<Record<LanguageCode, TitleWords>> = {
     toCome: (about, left, of) => `${about}: ${left} van ${s(of, 'mijlpaal', 'mijlpalen')} te gaan`,
     allReached: (about, of) => `${about}: ${of === 1 ? 'de mijlpaal is bereikt' : `alle ${of} mijlpalen zijn bereikt`}`,
     changed: (about, moved, fresh) => `${about}: ${moved} verschoven en ${fresh} nieuw sindsdien`,
-    workedOut: (n) => `${n} data afgeleid`,
-    takenAsPromised: (n) => `${n} data zoals beloofd`,
+    workedOut: (n) => `${s(n, 'datum', 'data')} afgeleid`,
+    takenAsPromised: (n) => `${s(n, 'datum', 'data')} zoals beloofd`,
   },
 };
