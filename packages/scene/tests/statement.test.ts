@@ -156,7 +156,9 @@ describe('what decides the end', () => {
       // The paths, which nothing waits for, have the 35 working days from Saturday 23 May to Friday 10 July.
       'Harbour hall: 5 activities decide the end on 10 July 2026, as far as it is linked: 5 of 6 lead to the end; the others can slip by 35 working days or more',
     );
-    expect(told(tight, { tells: 'chain', only: 'BC' })).toContain('Harbour hall (2 of 5 activities): 5 activities decide');
+    expect(told(tight, { tells: 'chain', only: 'BC' })).toContain(
+      'Harbour hall (2 of 5 activities): 5 activities decide',
+    );
   });
 
   test('without links nothing is known to', () =>
@@ -209,7 +211,10 @@ describe('against the promise', () => {
     ));
 
   test('what moved since an edition, and what is new', () => {
-    const plan = { ...hall, activities: [...hall.activities, activityOf(['N', 'Fence', '2026-06-01', '2026-06-05', ''])] };
+    const plan = {
+      ...hall,
+      activities: [...hall.activities, activityOf(['N', 'Fence', '2026-06-01', '2026-06-05', ''])],
+    };
     // Slab, frame, roof, roof tight and paths moved.
     expect(told(plan, { tells: 'changed' })).toBe('Harbour hall: 5 moved and 1 new since then');
   });
@@ -241,7 +246,9 @@ describe('parts, hands, progress, milestones', () => {
   );
 
   test('how many are done, begun and to come', () => {
-    expect(told(hall, { tells: 'progress' })).toBe('Harbour hall: 1 of 7 activities complete, 1 in progress, 5 to come');
+    expect(told(hall, { tells: 'progress' })).toBe(
+      'Harbour hall: 1 of 7 activities complete, 1 in progress, 5 to come',
+    );
     expect(told(hall, { tells: 'progress', only: 'BCE' })).toBe(
       'Harbour hall (3 of 7 activities): 0 of 3 activities complete, 1 in progress, 2 to come',
     );
@@ -290,7 +297,8 @@ describe('in every language', () => {
 
   test.each(others)('%s: one is not said as many', (code) => {
     const w = TITLE_WORDS[code];
-    const many = (one: string, several: string) => expect(one.replace(/\d+/, '#')).not.toBe(several.replace(/\d+/, '#'));
+    const many = (one: string, several: string) =>
+      expect(one.replace(/\d+/, '#')).not.toBe(several.replace(/\d+/, '#'));
     many(w.workedOut(1), w.workedOut(2));
     many(w.takenAsPromised(1), w.takenAsPromised(2));
     many(w.allReached('X', 1), w.allReached('X', 2));

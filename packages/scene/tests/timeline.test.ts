@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { type Condition, endOfDay, makeActivity, type Plan, parseIsoDate, startOfDay } from '@clembo/core';
+import { type Condition, endOfDay, makeActivity, makeLink, type Plan, parseIsoDate, startOfDay } from '@clembo/core';
 import { demoPlans } from '../../../demo/index';
 import {
   blindWords,
@@ -135,6 +135,34 @@ describe('truth: what is on a page, and what is not', () => {
       'Long work over all of the page to 30 Jun 27',
     ]);
     expect(said(compose(planOf([['Early', '2026-01-05', '2026-01-16']])))[0]).toMatch(/^Early (to )?16 Jan$/);
+  });
+
+  test('a group is critical only where its critical work is, and says how much of it that is', () => {
+    const days = (from: string, to: string, more: object = {}) => ({ start: day(from), finish: end(to), ...more });
+    const rows = [
+      makeActivity({ ref: 'G', name: 'Station', kind: 'summary' }),
+      makeActivity({ ref: 'A', name: 'Piles', parent: 'G', ...days('2026-03-02', '2026-03-13') }),
+      makeActivity({ ref: 'B', name: 'Slab', parent: 'G', ...days('2026-05-04', '2026-05-29') }),
+      makeActivity({ ref: 'C', name: 'Paths', parent: 'G', ...days('2026-03-02', '2026-03-06') }),
+      makeActivity({ ref: 'E', name: 'Opening', ...days('2026-06-01', '2026-06-05') }),
+    ];
+    const plan = { ...planOf([]), activities: rows, links: [makeLink({ from: 'B', to: 'E' })] };
+    const scene = compose(plan, { level: 1 });
+    const group = leavesOf(scene.nodes).filter((n) => n.ref === 'G');
+    const bar = group.find((n) => n.role === 'bar' && n.type === 'rect') as { x: number; width: number };
+    const ink = group.filter((n) => n.role === 'critical') as unknown as { x1: number; x2: number }[];
+    expect(ink).toHaveLength(1);
+    // The group runs for 89 days from 2 March, its slab for 26 days from the 63rd on.
+    const at = (share: number) => bar.x + share * bar.width;
+    expect(Math.abs(ink[0]!.x1 - at(63 / 89))).toBeLessThan(1.5);
+    expect(Math.abs(ink[0]!.x2 - at(1))).toBeLessThan(2);
+    expect(contentOf(scene).find((r) => r.name === 'Station')!.note).toContain('1 of 3 critical');
+    // What is complete decides nothing any more.
+    const done = {
+      ...plan,
+      activities: rows.map((a) => (a.ref === 'B' ? { ...a, percent: 100, actualFinish: end('2026-05-29') } : a)),
+    };
+    expect(JSON.stringify(compose(done, { level: 1 }))).not.toContain('of 3 critical');
   });
 
   test('a summary and a group say how much of their work is done, supporting work nothing', () => {

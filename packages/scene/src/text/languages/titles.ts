@@ -94,7 +94,8 @@ export const TITLE_WORDS: Readonly<Record<LanguageCode, TitleWords>> = {
     progress: (about, done, begun, of) =>
       `${about}: ${done} von ${s(of, 'Vorgang', 'Vorgängen')} fertig, ${begun} in Arbeit, ${of - done - begun} noch offen`,
     toCome: (about, left, of) => `${about}: ${left} von ${s(of, 'Meilenstein', 'Meilensteinen')} noch offen`,
-    allReached: (about, of) => `${about}: ${of === 1 ? 'der Meilenstein ist' : `alle ${of} Meilensteine sind`} erreicht`,
+    allReached: (about, of) =>
+      `${about}: ${of === 1 ? 'der Meilenstein ist' : `alle ${of} Meilensteine sind`} erreicht`,
     changed: (about, moved, fresh) => `${about}: ${moved} verschoben und ${fresh} neu seither`,
     workedOut: (n) => `${s(n, 'Termin', 'Termine')} errechnet`,
     takenAsPromised: (n) => `${s(n, 'Termin', 'Termine')} wie zugesagt`,
