@@ -105,7 +105,7 @@ describe('the standing', () => {
     expect(spi).toBe(
       '0.75 | for each 100 planned, 75 earned (SPI) · for each 100 spent, 83 earned (CPI) · as much as was planned by 14 Jan 26',
     );
-    expect(end).toBe('80 over | 480 at completion, budget 400, by cost');
+    expect(end).toBe('80 over | 480 at completion at this rate, budget 400, by cost');
     expect(await page.$eval('section[aria-label="Snapshot"]', (s) => (s as HTMLElement).innerText)).toMatch(
       /Finish\s+4 Feb 26\s+30 Jan 26\s+–\s+–\s+3 days late[\s\S]*Cost\s+420\s+400\s+180\s+240\s+\+5 %/,
     );

@@ -43,7 +43,7 @@ const activityOf = ([ref, name, start, finish, crew, more = {}]: Row, actual = t
   return makeActivity({
     ref,
     name,
-    responsible: crew,
+    responsible: crew === '' ? [] : [crew],
     start: day(start),
     finish: end(finish),
     ...(actual && percent !== null ? { actualStart: day(start) } : {}),
@@ -92,7 +92,7 @@ function told(plan: Plan, part: Partial<Told> & { then?: Plan | null; only?: str
     ...more,
   });
 }
-const crewOf = (position: number) => hall.activities[position]!.responsible;
+const crewOf = (position: number) => hall.activities[position]!.responsible[0] ?? '';
 
 describe('the end', () => {
   test('of all, as promised, with the milestone that is not', () =>

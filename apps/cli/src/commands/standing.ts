@@ -139,7 +139,10 @@ export function standingCommand(
     ...(['effort', 'cost'] as const).flatMap((of) => {
       const e = st.earned[of];
       if (!e) return [];
-      const at = e.eac === null ? '' : `, ${words.amount(e.eac, of)} at completion of ${words.amount(e.bac, of)}`;
+      const at =
+        e.eac === null
+          ? ''
+          : `, ${words.amount(e.eac, of)} at completion at this rate, budget ${words.amount(e.bac, of)}`;
       return [`${of}: SPI ${e.spi?.toFixed(2) ?? '-'}, CPI ${e.cpi?.toFixed(2) ?? '-'}${at}`];
     }),
   ];

@@ -17,7 +17,7 @@ interface Props {
   onPick: (month: number) => void;
 }
 
-/** Promised, earned and spent amounts over time, up to the status date. */
+/** Promised, earned and spent amounts over time, up to the end of the status date: a point is the end of the day before it. */
 export function CurveChart({ curves, now, amount, unit, words, onPick }: Props) {
   const option = useMemo(() => {
     if (!curves) return null;
@@ -84,7 +84,12 @@ export function CurveChart({ curves, now, amount, unit, words, onPick }: Props) 
             silent: true,
             symbol: 'none',
             lineStyle: { color: L.kelp, type: 'solid', width: 1 },
-            label: { formatter: formatDay(now, 'short'), color: L.kelp, fontFamily: L.font, position: 'insideEndTop' },
+            label: {
+              formatter: formatDay(now - 1, 'short'),
+              color: L.kelp,
+              fontFamily: L.font,
+              position: 'insideEndTop',
+            },
             data: [{ xAxis: ms(now) }],
           },
         },
@@ -110,7 +115,7 @@ export function CurveChart({ curves, now, amount, unit, words, onPick }: Props) 
       table={[
         ['day', 'promised', 'earned', 'spent'],
         ...curves.days.map((d, k) => [
-          formatDay(d, 'medium'),
+          formatDay(d - 1, 'medium'),
           say(curves.planned[k]),
           say(curves.earned[k]),
           say(curves.spent[k]),

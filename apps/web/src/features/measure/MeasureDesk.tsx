@@ -215,6 +215,9 @@ function Standing({ planId, open }: { planId: string; open: OpenRoom }) {
                 <div>
                   <Section onPage={page('snapshot')} title="Snapshot">
                     <SnapshotTable rows={shown.snapshot} />
+                    {shown.atEnd && (
+                      <p className="pt-1 text-[13px] text-soft">Amounts now are the actual ones and those to go.</p>
+                    )}
                   </Section>
                   <Section
                     onPage={page('payments')}

@@ -63,7 +63,8 @@ export function StripHead({ view, width, statusDay, onView }: Props) {
           className="absolute bottom-0 -translate-x-1/2 rounded-t bg-kelp px-1 py-px text-paper"
           style={{ left: at(statusDay) }}
         >
-          {formatDay(statusDay, 'short')}
+          {/* The line is where the status date ends. */}
+          {formatDay(statusDay - 1, 'short')}
         </span>
       )}
       <span className="absolute top-0 right-0 flex bg-paper pl-1">

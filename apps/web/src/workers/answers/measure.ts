@@ -109,6 +109,7 @@ export interface StandingShown extends Statement {
   curves: { days: number[]; planned: number[]; earned: (number | null)[]; spent: (number | null)[] } | null;
   /** What amounts are in; an empty text for costs without a currency. */
   unit: string;
+  /** The day that the status date ends with. */
   now: number;
   counts: Record<Status, number>;
   coming: ComingShown[];
@@ -319,7 +320,7 @@ function statementOf(plan: Plan, st: Standing, promised: Promised, amount: Amoun
         ? null
         : {
             words: `${words.amount(Math.abs(earned.vac), amount)} ${earned.vac < 0 ? 'over' : 'under'}`,
-            about: `${words.amount(earned.eac, amount)} at completion, budget ${words.amount(earned.bac, amount)}`,
+            about: `${words.amount(earned.eac, amount)} at completion at this rate, budget ${words.amount(earned.bac, amount)}`,
             band: bandOfRatio(earned.eac / earned.bac, plan.tolerance[amount]),
           },
   };
