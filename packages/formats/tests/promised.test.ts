@@ -126,7 +126,7 @@ describe('before it is taken in', () => {
 
   test('and all of them once the promise is taken as it stands', () => {
     const begun = beginState([depot], []);
-    const state = changeState([depot], begun, { map: { ...begun.parts[0]!.map, asPromised: true } } as never);
+    const state = changeState([depot], begun, { map: { ...begun.parts[0]!.map, asPromised: true } }, []);
     const { bars, span, counts } = preview(state);
     expect(counts.undated).toBe(0);
     expect(bars.every((b) => b.start !== null && b.finish !== null)).toBe(true);

@@ -183,7 +183,7 @@ const days = (n: number): string => `${n} working ${n === 1 ? 'day' : 'days'}`;
 function conflictOf(held: Held, i: number): About['conflict'] {
   const { plan, schedule: s } = held;
   const a = plan.activities[i]!;
-  if (s.outline.isSummary[i] || s.earlyFinish[i] === NONE) return null;
+  if (s.outline.isSummary[i] || s.finish[i] === NONE) return null;
   const time = activityTime(plan, s);
   const size = (minutes: number) => Math.ceil(minutes / time.minutesPerDay(i));
   const change = (words: string, part: Extract<Command, { do: 'changeActivity' }>['part']) => ({
@@ -246,7 +246,7 @@ function conflictOf(held: Held, i: number): About['conflict'] {
 function neededWords({ plan, schedule: s }: Held, i: number): NeedWords[] {
   return neededBy(plan, s, i).map(({ position, moment, ofStart }) => {
     const { ref, name } = plan.activities[position]!;
-    const at = ofStart ? s.earlyStart[position]! : s.earlyFinish[position]!;
+    const at = ofStart ? s.start[position]! : s.finish[position]!;
     const day = ofStart ? dayOf(moment) : finishDayOf(moment);
     const late = at !== NONE && at > moment;
     const by = late ? Math.ceil(activityTime(plan, s).daysBetween(position, moment, at)) : 0;
