@@ -6,7 +6,7 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { exhibitOfFile, PLAN_OF_FILE } from '@clembo/core';
 import { readBundle, writeBundle } from '@clembo/formats';
-import { strFromU8, unzipSync } from 'fflate';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 
 const bin = join(dirname(fileURLToPath(import.meta.url)), '../bin/clembo.mjs');
 let folder: string;
@@ -30,6 +30,91 @@ const clembo = (...args: string[]): Promise<{ code: number; out: string; err: st
   });
 
 const TABLE = 'ID,Name,Duration,Predecessors\nA,Dig,10,\nB,Fill,5,A\nC,Test,3,A SS+2d\nD,Done,0,"B; C FF-1d"\n';
+
+describe('clembo says what is known, and where it comes from', () => {
+  // Baseline and actual dates without a forecast: one done, one under way, two to come.
+  const DEPOT = [
+    'ID,Task,Baseline start,Baseline finish,Actual start,Actual finish,% complete',
+    'D1,Close the depot,2026-03-02,2026-03-06,2026-03-02,2026-03-06,100',
+    'D2,Remove old pits,2026-03-09,2026-03-20,2026-03-11,,40',
+    'D3,Lay the track,2026-03-23,2026-04-03,,,',
+    'D4,Open the depot,2026-04-06,2026-04-06,,,',
+    '',
+  ].join('\n');
+  const rowsOf = async (...more: string[]) =>
+    (await clembo('schedule', file('depot.csv', DEPOT), ...more)).out
+      .trim()
+      .split('\r\n')
+      .slice(1)
+      .map((l) => l.split(','))
+      .map((c) => [c[0], c[3], c[4], ...c.slice(-2)].join(' '));
+
+  test('each end with its origin; what is not known is empty', async () => {
+    // Ten promised days from Wednesday 11 March.
+    expect(await rowsOf()).toEqual([
+      'D1 2026-03-02 2026-03-06 actual actual',
+      'D2 2026-03-11 2026-03-24 actual expected',
+      'D3   unknown unknown',
+      'D4   unknown unknown',
+    ]);
+    expect((await rowsOf('--as-promised')).slice(2)).toEqual([
+      'D3 2026-03-23 2026-04-03 asPromised asPromised',
+      'D4 2026-04-06 2026-04-06 asPromised asPromised',
+    ]);
+  });
+
+  test('nothing is said of an end that is not known, on the page nor in the standing', async () => {
+    const table = file('depot.csv', DEPOT);
+    const page = join(folder, 'depot.svg');
+    const title = async (...more: string[]) => {
+      await clembo('compose', table, '--out', page, ...more);
+      return /<title>([^<]*)/.exec(readFileSync(page, 'utf8'))![1];
+    };
+    expect(await title()).toBe('depot is known to 24 March 2026; 2 of 4 have no dates');
+    expect(await title('--as-promised')).toBe('depot is expected to run to 6 April 2026, as promised');
+    expect(readFileSync(page, 'utf8')).toContain('depot.csv · dates as drawn');
+    const standing = async (...more: string[]) =>
+      (await clembo('standing', table, '--status-date', '2026-03-16', ...more)).out.split('\n').slice(0, 2);
+    // Five days and four of ten, of five, ten, ten and one.
+    expect(await standing()).toEqual([
+      'known to 2026-03-24; 2 of 4 without dates',
+      expect.stringMatching(/^35 % by time/),
+    ]);
+    expect((await standing('--as-promised'))[0]).toBe('expected finish 2026-04-06, as promised');
+  });
+
+  test('one file carries the names of its editions, and the answer that was given', async () => {
+    const kept = join(folder, 'depot.clembo');
+    await clembo('intake', file('depot.csv', DEPOT), '--as-promised', '--out', kept);
+    const pages = join(folder, 'depot-pages');
+    await clembo('compose', kept, '--exhibits', '--out', pages, '--formats', 'svg');
+    const [page] = readdirSync(pages);
+    const svg = readFileSync(join(pages, page!), 'utf8');
+    expect(svg).toContain('depot.csv · dates as drawn');
+    expect(svg).toContain('Baseline in the source');
+    expect(svg).toContain('depot is expected to run to 6 April 2026, as promised');
+    const contents = unzipSync(readFileSync(kept));
+    const named = strFromU8(contents['clembo.json']!).replaceAll('Baseline in the source', 'Contract of May');
+    const renamed = join(folder, 'renamed.clembo');
+    writeFileSync(renamed, zipSync({ ...contents, 'clembo.json': strToU8(named) }));
+    await clembo('compose', renamed, '--exhibits', '--out', pages, '--formats', 'svg');
+    expect(readFileSync(join(pages, page!), 'utf8')).toContain('Contract of May');
+  });
+
+  test('dates that lengths and links give, on demand', async () => {
+    const linked = file('linked.csv', TABLE);
+    const starts = async (...more: string[]) =>
+      JSON.parse((await clembo('schedule', linked, '--start', '2026-03-02', '--json', ...more)).out) as {
+        finish: string;
+        without: number;
+        activities: { ref: string; start: string; startFrom: string }[];
+      };
+    const { finish, without, activities } = await starts('--source', 'computed');
+    // Ten days of digging and five of filling, from Monday 2 March.
+    expect([finish, without]).toEqual(['2026-03-20', 0]);
+    expect(new Set(activities.map((a) => a.startFrom))).toEqual(new Set(['computed']));
+  });
+});
 
 describe('clembo intake and refresh', () => {
   const HEAD = 'ID,Name,Start,Finish,Trade\n';
@@ -184,7 +269,7 @@ describe('clembo schedule', () => {
       'seven-day',
     );
     expect(out.split('\r\n')[1]).toBe(
-      'A,Dig,activity,2025-01-06,2025-01-15,2025-01-06,2025-01-15,2025-01-06,2025-01-15,0,0,true',
+      'A,Dig,activity,2025-01-06,2025-01-15,2025-01-06,2025-01-15,2025-01-06,2025-01-15,0,0,true,computed,computed',
     );
   });
 

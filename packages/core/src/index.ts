@@ -33,6 +33,7 @@ export {
   addDone,
   type Done,
   doneReader,
+  nothingDone,
   percentComplete,
   percentOf,
   percentReader,

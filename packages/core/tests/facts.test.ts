@@ -5,6 +5,7 @@ import {
   applyCommand,
   type CalendarSpec,
   daysReader,
+  doneReader,
   daysTogether,
   endOfDay,
   endsOf,
@@ -18,6 +19,7 @@ import {
   makeLink,
   makePlan,
   parseIsoDate,
+  percentComplete,
   type Plan,
   planEnds,
   promiseOffer,
@@ -301,6 +303,38 @@ describe('how long things take', () => {
     expect([days(plan, 0), days(plan, 2)]).toEqual([10, 6]);
     const s = schedulePlan(plan);
     expect(daysTogether(plan, s, extentOf(s, [1, 2])!)).toBe(10);
+  });
+});
+
+describe('how much is done', () => {
+  const percents = (plan: Plan) => percentComplete(plan, schedulePlan(plan), 'time');
+  const done = work('A', '2026-03-02', '2026-03-06', { percent: 100, actualFinish: end('2026-03-06') });
+  const group = (activities: Activity[]) =>
+    planOf([
+      makeActivity({ ref: 'G', name: 'Group', kind: 'summary' }),
+      ...activities.map((a) => ({ ...a, parent: 'G' })),
+    ]);
+
+  test('what has no dates weighs what was promised of it, what it says itself, or its rate', () => {
+    const promised = { start: day('2026-03-09'), finish: end('2026-03-13') };
+    // Five of ten, of twenty and of fifteen days.
+    expect(percents(group([done, work('B', null, null, { promised })])).percent[0]).toBe(50);
+    expect(percents(group([done, work('B', null, null, { duration: 15 * 480 })])).percent[0]).toBe(25);
+    expect(percents(group([done, work('B', null, null, { quantity: 100, output: 10 })])).whole).toBeCloseTo(100 / 3, 9);
+  });
+
+  test('nothing is all done while something is to come of which nothing is known', () => {
+    const plan = group([done, work('B', null, null)]);
+    expect(percents(plan).percent[0]).toBeNaN();
+    const half = group([work('C', '2026-03-02', '2026-03-13', { percent: 50 }), work('B', null, null)]);
+    expect(percents(half).percent[0]).toBe(50);
+    const read = doneReader(plan, schedulePlan(plan), 'time');
+    expect([0, 1, 2].map((i) => read(i).unknown).slice(1)).toEqual([0, 1]);
+    // What is complete is, whatever its length was, and a milestone has none.
+    expect(percents(group([done, work('B', null, null, { percent: 100 })])).percent[0]).toBe(100);
+    expect(percents(group([done, makeActivity({ ref: 'M', kind: 'finishMilestone', duration: 0 })])).percent[0]).toBe(
+      100,
+    );
   });
 });
 

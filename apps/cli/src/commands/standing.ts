@@ -133,6 +133,7 @@ export function standingCommand(
       percent(st.percent.time, 'by time'),
       percent(st.percent.effort, 'by effort'),
       percent(st.percent.planned, 'promised'),
+      st.percent.unknown > 0 ? `${st.percent.unknown} without a length not counted` : '',
     ]
       .filter(Boolean)
       .join(', '),

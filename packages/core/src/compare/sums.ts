@@ -1,6 +1,6 @@
 import { extentOf } from './behind';
 import { PERCENT_MEASURES, type PercentMeasure, type Plan } from '../plan/schema';
-import { addDone, type Done, doneReader, percentOf } from '../schedule/percent';
+import { addDone, type Done, doneReader, nothingDone, percentOf } from '../schedule/percent';
 import type { Schedule } from '../schedule/model';
 import { NONE } from '../schedule/slots';
 
@@ -67,7 +67,7 @@ export function rollUpByCodes(plan: Plan, s: Schedule, fields: readonly string[]
     const sums = none();
     for (const i of members) add(sums, plan, i);
     const percent = (read: (position: number) => Done) => {
-      const all: Done = { all: 0, done: 0, points: 0, reached: 0 };
+      const all = nothingDone();
       for (const i of members) addDone(all, read(i));
       return percentOf(all);
     };

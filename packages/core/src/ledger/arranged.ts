@@ -1,5 +1,5 @@
 import type { Plan } from '../plan/schema';
-import { addDone, type Done, doneReader, percentOf } from '../schedule/percent';
+import { addDone, doneReader, nothingDone, percentOf } from '../schedule/percent';
 import type { Schedule } from '../schedule/model';
 import { NONE } from '../schedule/slots';
 import {
@@ -270,7 +270,7 @@ function keyOf(plan: Plan, field: string, read: FieldReader): { of: (i: number) 
 export function totalsOf(plan: Plan, s: Schedule, list: readonly number[]): Totals {
   let [first, last, effort, cost] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY, 0, 0];
   const read = doneReader(plan, s, plan.percentShown);
-  const done: Done = { all: 0, done: 0, points: 0, reached: 0 };
+  const done = nothingDone();
   for (const i of list) {
     const a = plan.activities[i]!;
     addDone(done, read(i));

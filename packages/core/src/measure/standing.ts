@@ -5,7 +5,7 @@ import { calendarOf } from '../plan/calendars';
 import { isMilestone, PERCENT_MEASURES, type PercentMeasure, type Plan } from '../plan/schema';
 import { isComplete } from '../schedule/given';
 import type { Schedule } from '../schedule/model';
-import { addDone, type Done, doneReader, percentOf } from '../schedule/percent';
+import { addDone, type Done, doneReader, nothingDone, percentOf } from '../schedule/percent';
 import { NONE } from '../schedule/slots';
 import { activityTime } from '../schedule/workingDays';
 import { workingTimeOf } from '../calendar/workingTime';
@@ -45,8 +45,11 @@ export interface Standing {
   rows: StandingRow[];
   /** When the rows begin and end, how sure that is, and how it stands against the promise. */
   ends: Ends;
-  /** Percent complete by each measure; null where there is nothing to measure. `planned` is what the promise has by then. */
-  percent: Record<PercentMeasure, number | null> & { planned: number | null };
+  /**
+   * Percent complete by each measure, of what has a length; null where nothing has. `planned` is what the promise has by
+   * then; `unknown` are the open rows of which nothing says how long they take.
+   */
+  percent: Record<PercentMeasure, number | null> & { planned: number | null; unknown: number };
   /** Earned value by cost and by effort; null where nothing is budgeted. */
   earned: Record<Amount, EarnedValue | null>;
   counts: Record<Status, number>;
@@ -162,7 +165,7 @@ export function percentOfRows(
   read: (position: number) => Done,
   rows: readonly Pick<StandingRow, 'position'>[],
 ): number | null {
-  const all: Done = { all: 0, done: 0, points: 0, reached: 0 };
+  const all = nothingDone();
   for (const r of rows) addDone(all, read(r.position));
   const percent = percentOf(all);
   return Number.isFinite(percent) ? percent : null;
@@ -186,8 +189,10 @@ function percents(
     all += time.minutesBetween(j, start, finish);
     due += time.minutesBetween(j, start, Math.min(Math.max(moment, start), finish));
   }
+  const read = doneReader(plan, s, 'time');
+  const unknown = rows.reduce((n, { position }) => n + read(position).unknown, 0);
   const measured = Object.fromEntries(PERCENT_MEASURES.map((m) => [m, of(m)])) as Record<PercentMeasure, number | null>;
-  return { ...measured, planned: all === 0 ? null : (100 * due) / all };
+  return { ...measured, planned: all === 0 ? null : (100 * due) / all, unknown };
 }
 
 function sums(plan: Plan, baseline: Plan, b: Schedule, rows: readonly StandingRow[], amount: Amount) {

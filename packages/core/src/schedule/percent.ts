@@ -1,4 +1,5 @@
-import type { PercentMeasure, Plan } from '../plan/schema';
+import { daysByRate } from '../linear/length';
+import { type Activity, isMilestone, type PercentMeasure, type Plan } from '../plan/schema';
 import { statusEnd } from '../plan/status';
 import type { Schedule } from './model';
 import { NONE } from './slots';
@@ -20,10 +21,17 @@ export interface Done {
   done: number;
   points: number;
   reached: number;
+  /** How many are not complete, and nothing says how much there is of them. */
+  unknown: number;
 }
 
-export const percentOf = ({ all, done, points, reached }: Done): number =>
-  all > 0 ? (100 * done) / all : points > 0 ? (100 * reached) / points : Number.NaN;
+export const nothingDone = (): Done => ({ all: 0, done: 0, points: 0, reached: 0, unknown: 0 });
+
+/** Percent of what is known; NaN where nothing is, or where all that is known is done and more is to come. */
+export function percentOf({ all, done, points, reached, unknown }: Done): number {
+  const percent = all > 0 ? (100 * done) / all : points > 0 ? (100 * reached) / points : Number.NaN;
+  return unknown > 0 && percent >= 100 ? Number.NaN : percent;
+}
 
 /**
  * What is done of an activity.
@@ -33,7 +41,8 @@ export const percentOf = ({ all, done, points, reached }: Done): number =>
  *   date; weighted by working time,
  * - `effort`: actual of actual and remaining effort; weighted by effort.
  *
- * Supporting work has no weight of its own in working time.
+ * Supporting work has no weight of its own in working time. What has no dates weighs what its length, its promise or
+ * its rate says.
  */
 export function doneReader(plan: Plan, s: Schedule, measure: PercentMeasure): (position: number) => Done {
   const time = activityTime(plan, s);
@@ -43,15 +52,26 @@ export function doneReader(plan: Plan, s: Schedule, measure: PercentMeasure): (p
     if (measure === 'effort') {
       const actual = a.actualEffort ?? 0;
       const all = finished ? (a.actualEffort ?? a.effort ?? 0) : Math.max(a.effort ?? 0, actual);
-      return { all, done: finished ? all : actual, points: 0, reached: 0 };
+      return { ...nothingDone(), all, done: finished ? all : actual };
     }
-    if (s.start[i] === NONE) return { all: 0, done: 0, points: 0, reached: 0 };
-    const length = Math.max(0, time.minutesBetween(i, s.start[i]!, s.finish[i]!));
+    const dated = s.start[i] !== NONE && (s.finish[i]! > s.start[i]! || isMilestone(a.kind));
+    const length = dated ? Math.max(0, time.minutesBetween(i, s.start[i]!, s.finish[i]!)) : statedLength(a, time, i);
     const stated = finished ? 1 : (a.percent ?? 0) / 100;
-    const share = measure === 'time' && !finished ? shareOfTime(plan, time, i, length, stated) : stated;
-    const all = a.kind === 'levelOfEffort' ? 0 : length;
-    return { all, done: all * share, points: 1, reached: share >= 1 ? 1 : 0 };
+    const share = measure === 'time' && !finished ? shareOfTime(plan, time, i, length ?? 0, stated) : stated;
+    const all = a.kind === 'levelOfEffort' ? 0 : (length ?? 0);
+    const isUnknown = length === null && share < 1 && a.kind !== 'levelOfEffort';
+    return { all, done: all * share, points: 1, reached: share >= 1 ? 1 : 0, unknown: isUnknown ? 1 : 0 };
   };
+}
+
+/** Working minutes of what has no dates, or only one: its own length, the promised one, or that of its rate; null where none is. */
+function statedLength(a: Activity, time: ActivityTime, i: number): number | null {
+  if (isMilestone(a.kind)) return 0;
+  if (a.duration !== null) return a.duration;
+  const { start, finish } = a.promised ?? { start: null, finish: null };
+  if (start !== null && finish !== null) return time.minutesBetween(i, start, finish);
+  const days = daysByRate(a);
+  return days === null ? null : days * time.minutesPerDay(i);
 }
 
 /** Share of the working time of an unfinished activity that is gone. */
@@ -72,16 +92,15 @@ export function percentComplete(plan: Plan, s: Schedule, measure: PercentMeasure
   const n = plan.activities.length;
   const percent = new Float64Array(n);
   const read = doneReader(plan, s, measure);
-  const none = (): Done => ({ all: 0, done: 0, points: 0, reached: 0 });
   const held: (Done | undefined)[] = new Array(n);
-  const whole = none();
+  const whole = nothingDone();
   const { order, parent, isSummary } = s.outline;
   for (let k = order.length - 1; k >= 0; k--) {
     const i = order[k]!;
-    const own = isSummary[i] ? (held[i] ?? none()) : read(i);
+    const own = isSummary[i] ? (held[i] ?? nothingDone()) : read(i);
     percent[i] = isSummary[i] ? percentOf(own) : ofActivity(plan, i, own, measure);
     const p = parent[i]!;
-    addDone(p === -1 ? whole : (held[p] ??= none()), own);
+    addDone(p === -1 ? whole : (held[p] ??= nothingDone()), own);
   }
   return { percent, whole: percentOf(whole) };
 }
@@ -116,4 +135,5 @@ export function addDone(sum: Done, more: Done): void {
   sum.done += more.done;
   sum.points += more.points;
   sum.reached += more.reached;
+  sum.unknown += more.unknown;
 }

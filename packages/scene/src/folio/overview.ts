@@ -1,3 +1,4 @@
+import { wholePercent } from '@clembo/core';
 import { INK, PAPER } from '../graph/ink';
 import { write } from '../graph/nodes';
 import type { Scene } from '../graph/scene';
@@ -76,7 +77,7 @@ export function overviewScene(
         rows: of.plans.flatMap((p) =>
           [
             ...p.facts.map((f) => [f.name, f.value]),
-            ...p.phases.map((f) => [f.name, `${Math.round(100 * f.done)} % done`]),
+            ...p.phases.map((f) => [f.name, `${wholePercent(100 * f.done)} % done`]),
           ].map(([what, value]) => ({ ref: null, cells: [p.plan, what!, value!], values: [null, null, null] })),
         ),
       },

@@ -1,13 +1,17 @@
 'use client';
-import type { Amount } from '@clembo/core';
+import { type Amount, wholePercent } from '@clembo/core';
 import type { StandingShown } from '@/workers/plan.worker';
 import { BAND_TEXT } from './bands';
 
-const percent = (n: number | null): string | null => (n === null ? null : `${Math.round(n)} %`);
+const percent = (n: number | null): string | null => (n === null ? null : `${wholePercent(n)} %`);
 const index = (n: number): string => n.toFixed(2);
 
 /** Percentages by time and by effort that differ by so many points are explained. */
 const APART = 15;
+
+/** Of what nobody says how long it takes no share can be done. */
+const unknownWords = (n: number): string =>
+  n === 0 ? '' : `${n} without ${n === 1 ? 'a length' : 'lengths'} not counted`;
 
 /** The standing in four large statements. */
 export function Statements({ shown, amount }: { shown: StandingShown; amount: Amount }) {
@@ -35,6 +39,7 @@ export function Statements({ shown, amount }: { shown: StandingShown; amount: Am
         'done by time',
         p.effort === null ? '' : `${percent(p.effort)} by effort`,
         p.planned === null ? '' : `${percent(p.planned)} planned`,
+        unknownWords(p.unknown),
       ]
         .filter(Boolean)
         .join(' · '),

@@ -10,6 +10,7 @@ import {
   type Link,
   NONE,
   percentComplete,
+  nothingDone,
   percentOf,
   shownDays,
   AS_PROMISED,
@@ -101,7 +102,7 @@ function sumFacts({ plan, schedule: s }: Held, ref: string): Facts | null {
   if (!field) return null;
   const code = ref.slice(sumRef(field.id, '').length);
   const read = doneReader(plan, s, plan.percentShown);
-  const sum = { all: 0, done: 0, points: 0, reached: 0 };
+  const sum = nothingDone();
   let [count, first, last] = [0, Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
   plan.activities.forEach((a, i) => {
     if (s.outline.isSummary[i] || isMilestone(a.kind) || (a.codes[field.id] ?? '') !== code) return;
@@ -127,7 +128,7 @@ function sumFacts({ plan, schedule: s }: Held, ref: string): Facts | null {
             ['Start', formatDay(first, 'weekday')],
             ['Finish', formatDay(last, 'weekday')],
           ] as [string, string][])),
-      [COMPLETE[plan.percentShown], `${wholePercent(percent || 0)} %`],
+      [COMPLETE[plan.percentShown], percentTold(percent)],
     ],
     codes: [],
     before: [],
@@ -171,7 +172,7 @@ function factRows(held: Held, i: number): Facts['rows'] {
       formatDay(s.atFinish[i] ? finishDayOf(a.actualFinish) : dayOf(a.actualFinish), 'weekday'),
     ]);
   if (s.totalFloat[i] !== NONE) rows.push(['Float', `${days(s.totalFloat[i]!)}${floatNote(s, i)}`]);
-  if (!point) rows.push([COMPLETE[plan.percentShown], `${wholePercent(percentComplete(plan, s).percent[i]! || 0)} %`]);
+  if (!point) rows.push([COMPLETE[plan.percentShown], percentTold(percentComplete(plan, s).percent[i]!)]);
   if (!point && !s.outline.isSummary[i]) rows.push(['Calendar', calendar.name]);
   if (a.responsible.length > 0) rows.push(['Responsible', a.responsible.join(', ')]);
   return rows;
@@ -183,6 +184,9 @@ function cameFrom(plan: Plan, from: number): string {
   if (from === AS_PROMISED) return ', as promised';
   return from === COMPUTED && plan.source === 'given' ? ', computed' : '';
 }
+
+/** All that is known of some may be done, and more of them to come. */
+const percentTold = (percent: number): string => (Number.isNaN(percent) ? 'not known' : `${wholePercent(percent)} %`);
 
 /** What a float is counted to, and what it means. */
 function floatNote(s: Held['schedule'], i: number): string {

@@ -373,7 +373,7 @@ export function cellReader(
   if (field === 'percent')
     return (i) => {
       const done = percent(i);
-      return done > 0 ? `${Math.round(done)}` : '';
+      return done > 0 ? String(wholePercent(done)) : '';
     };
   const read = fieldReader(plan, s, field, held.promised);
   if (!read) return () => '';

@@ -91,7 +91,7 @@ export interface PartShown {
 /** What the large words say. */
 export interface Statement {
   finish: { words: string; about: string; band: Band | null } | null;
-  percent: { time: number | null; effort: number | null; stated: number | null; planned: number | null };
+  percent: Standing['percent'];
   /** `band` is that of the schedule index: how much more would have had to be earned. */
   indices: { spi: number | null; cpi: number | null; words: string; band: Band | null } | null;
   atEnd: { words: string; about: string; band: Band } | null;
@@ -210,7 +210,7 @@ export function standingShown(
     activities,
     listed: 0,
     finish: null,
-    percent: { time: null, effort: null, stated: null, planned: null },
+    percent: { time: null, effort: null, stated: null, planned: null, unknown: 0 },
     indices: null,
     atEnd: null,
     slips: [],

@@ -1,4 +1,4 @@
-import { type Plan, shownDays } from '@clembo/core';
+import { type Plan, shownDays, wholePercent } from '@clembo/core';
 import type { BuildBrief } from '../../brief/build';
 import type { Scene } from '../../graph/scene';
 import { NOTHING_SHOWN } from '../../graph/shown';
@@ -100,7 +100,7 @@ function content({ schedule }: Input, { works, dates }: Standings): Scene['conte
           String(w.elements),
           day(shown?.first),
           day(shown?.last),
-          ...shares.map((s) => `${Math.round(s * 100)} %`),
+          ...shares.map((s) => `${wholePercent(s * 100)} %`),
         ],
         values: [
           null,

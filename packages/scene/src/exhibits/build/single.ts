@@ -1,3 +1,4 @@
+import { wholePercent } from '@clembo/core';
 import type { BuildBrief } from '../../brief/build';
 import { HAREBELL, INK, MADDER, SOFT_INK } from '../../graph/ink';
 import { round, type SceneNode } from '../../graph/scene';
@@ -205,7 +206,7 @@ function factsColumn({ left, right, top, bottom }: Column, { frame, measure }: R
     grey ? INK : MADDER,
   ]);
   list('Under way', date.underWay, (w) => [
-    `${things(w.elements)} · ${Math.round(w.share * 100)} %${w.behind > 0 ? ` · behind${lateWords(w)}` : lateWords(w)}`,
+    `${things(w.elements)} · ${wholePercent(w.share * 100)} %${w.behind > 0 ? ` · behind${lateWords(w)}` : lateWords(w)}`,
     w.behind > 0 && !grey ? MADDER : SOFT_INK,
   ]);
   // What comes next is told as far as there is room: nobody misses more of it.

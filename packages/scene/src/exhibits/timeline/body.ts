@@ -310,9 +310,9 @@ export function noteOf(item: Item, l: PageLanguage): string {
         ? noted.reached
         : noted.milestone
       : item.form === 'group'
-        ? `${noted.groupOf(item.members.length)}, ${done}`
+        ? [noted.groupOf(item.members.length), item.measured ? done : ''].filter(Boolean).join(', ')
         : item.form === 'summary'
-          ? `${noted.summary}, ${done}`
+          ? [noted.summary, item.measured ? done : ''].filter(Boolean).join(', ')
           : item.measured
             ? done
             : noted.support;

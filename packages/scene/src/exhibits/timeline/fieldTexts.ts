@@ -1,7 +1,6 @@
 import {
   addDone,
   codeOfFieldId,
-  type Done,
   doneReader,
   daysTogether,
   endsOf,
@@ -11,6 +10,7 @@ import {
   type FieldValue,
   firstDayOf,
   lastDayOf,
+  nothingDone,
   percentOf,
   selectFields,
   wholePercent,
@@ -60,7 +60,7 @@ export function fieldTexts(input: ComposeInput<TimelineBrief>, withYear: boolean
     fill: brief.print === 'grey' || days === null || Math.abs(days) < 0.5 ? INK : days > 0 ? MADDER : HAREBELL,
   });
   const progressOf = (members: readonly number[]): string => {
-    const sum: Done = { all: 0, done: 0, points: 0, reached: 0 };
+    const sum = nothingDone();
     for (const i of members) addDone(sum, done(i));
     const percent = percentOf(sum);
     return Number.isNaN(percent) ? '' : `${wholePercent(percent)} %`;

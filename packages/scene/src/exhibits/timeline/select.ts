@@ -17,6 +17,7 @@ import {
   lastDayOf,
   NONE,
   type Plan,
+  nothingDone,
   percentOf,
   type Schedule,
   stretchesAt,
@@ -260,7 +261,7 @@ function itemOf(reader: Reader, { index, value, lane, members, without }: Unit):
   const form = value === null ? formOf(reader, index) : 'group';
   const group = value !== null || s.outline.isSummary[index]!;
   const { start, finish } = group ? spanOf(reader, members) : { start: s.start[index]!, finish: s.finish[index]! };
-  const sum: Done = { all: 0, done: 0, points: 0, reached: 0 };
+  const sum = nothingDone();
   for (const i of members) addDone(sum, reader.done(i));
   const percent = percentOf(sum);
   const open = members.filter((i) => !isComplete(plan.activities[i]!));
@@ -287,7 +288,7 @@ function itemOf(reader: Reader, { index, value, lane, members, without }: Unit):
     row: rowOf(reader, value === null ? index : null, members),
     phase: false,
     progress: (Number.isNaN(percent) ? (a.percent ?? 0) : percent) / 100,
-    measured: form !== 'support' || a.percent !== null,
+    measured: group ? !Number.isNaN(percent) : form !== 'support' || a.percent !== null,
     critical: critical.length > 0,
     deciding: group ? { spans: spansOf(s, critical), count: critical.length } : null,
     deadline: group ? null : a.deadline,

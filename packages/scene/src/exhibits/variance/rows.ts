@@ -7,12 +7,12 @@ import {
   type Condition,
   doneReader,
   addDone,
-  type Done,
   type Extent,
   extentOf,
   isComplete,
   isMilestone,
   NONE,
+  nothingDone,
   percentOf,
   promisedExtent,
   type Plan,
@@ -155,7 +155,7 @@ function rowOf(input: ComposeInput<Asked>, promised: Promised, members: number[]
   const then = promisedExtent(plan, promised, members);
   const apart = apartReader(plan);
   const of = single ? only! : null;
-  const sum: Done = { all: 0, done: 0, points: 0, reached: 0 };
+  const sum = nothingDone();
   const read = doneReader(plan, s, plan.percentShown);
   for (const i of members) addDone(sum, read(i));
   const percent = percentOf(sum);
