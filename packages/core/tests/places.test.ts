@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { dayOf, finishDayOf, isoDate, type PlaceKind, readPastedPlaces } from '../src/index';
+import { dayOf, finishDayOf, isoDate, type PlaceKind, readPastedPlaces, placeOn, workedOutPlace } from '../src/index';
 
 const rows = (text: string) => text.split('\n').map((l) => l.split('\t'));
 const read = (text: string, kind: PlaceKind, unit = 'chainage') => readPastedPlaces(rows(text), kind, unit);
@@ -72,4 +72,24 @@ describe('places pasted in bulk', () => {
       [3, '“spotty” is no colour (as in #0F6E6E) or style (solid, dashed, scale).'],
     ]);
   });
+});
+
+describe('a place that was worked out', () => {
+  const line = (length: number, unit = 'm') => ({ from: 0, to: length * 1000, unit });
+
+  test.each([
+    // To a metre on a line of 2.6 km, to a hundred metres on one of 300 km, to a millimetre where nobody says its length.
+    [line(2600), 531.818, '532 m'],
+    [line(999), 531.818, '531.8 m'],
+    [line(300, 'km'), 157.3333, '157.3 km'],
+    [line(300_000), 157_333.3, '157,300 m'],
+    [line(6200, 'chainage'), 1050.4, '1+050'],
+    [line(2600), -249.6, '−250 m'],
+  ])('case %#: as finely as its line can be read', (on, place, words) =>
+    expect(placeOn(on, workedOutPlace(on, place))).toBe(words),
+  );
+
+  test('what a person stated stays as it was', () => expect(placeOn(line(2600), 531.818)).toBe('531.818 m'));
+
+  test('without a line to the thousandth', () => expect(workedOutPlace(null, 1 / 3)).toBe(0.333));
 });

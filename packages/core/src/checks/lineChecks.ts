@@ -1,11 +1,10 @@
 import type { Finding } from '../findings/finding';
 import { lineClashes } from '../linear/clashes';
-import { THOUSANDTHS } from '../linear/length';
 import type { Block } from '../linear/buffers';
 import { closedPieces } from '../linear/closed';
 import type { ClosedWindow, FlowPoint } from '../linear/flowline';
 import { hasBegun } from '../linear/moves';
-import { isChainage, isFloors, placeWords } from '../linear/placeWords';
+import { placeOn, workedOutPlace } from '../linear/placeWords';
 import { linearBlocks, linearWorks, type PlannedWork, windowsOf } from '../linear/works';
 import type { Line, Plan } from '../plan/schema';
 import { isComplete } from '../schedule/given';
@@ -17,13 +16,6 @@ interface Looked {
   plan: Plan;
   s: Schedule;
 }
-
-/** A place in the unit of a line, in words. */
-export const placeOn = (line: Line | null, place: number): string => {
-  const unit = line?.unit ?? '';
-  const words = placeWords(Math.round(place * THOUSANDTHS), unit);
-  return unit === '' || isChainage(unit) ? words : isFloors(unit) ? `floor ${words}` : `${words} ${unit}`;
-};
 
 const lineName = (line: Line | null): string => (line?.name ? `“${line.name}”` : 'the line');
 
@@ -55,7 +47,7 @@ function clashes({ plan, s }: Looked): Finding[] {
       blocks,
       { days: 0, distance: 0 },
     ).map((c): Finding => {
-      const [place, date] = [placeOn(line, c.place), isoDate(Math.floor(c.time + 1e-9))];
+      const [place, date] = [placeOn(line, workedOutPlace(line, c.place)), isoDate(Math.floor(c.time + 1e-9))];
       return {
         code: 'lineClash',
         severity: 'warning',

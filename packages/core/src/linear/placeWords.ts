@@ -24,6 +24,25 @@ export function placeWords(thousandths: number, unit: string): string {
   return `${value < 0 ? '−' : ''}${grouped}${tail ? `.${tail}` : ''}`;
 }
 
+/** A place in the unit of a line, in words with that unit: `532 m`, `floor 3`, `1+050`. */
+export const placeOn = (line: { unit: string } | null, place: number): string => {
+  const unit = line?.unit ?? '';
+  const words = placeWords(Math.round(place * PLACE_UNIT), unit);
+  return unit === '' || isChainage(unit) ? words : isFloors(unit) ? `floor ${words}` : `${words} ${unit}`;
+};
+
+/**
+ * A place that was worked out, in the unit of its line: to a thousandth of the line, by powers of ten, since what was
+ * worked out from rates is not known more finely.
+ *
+ * @param place in the unit of the line
+ */
+export function workedOutPlace(line: { from: number; to: number } | null, place: number): number {
+  const length = line === null ? 0 : Math.abs(line.to - line.from) / PLACE_UNIT;
+  const step = length > 0 ? 10 ** Math.floor(Math.log10(length / 1000)) : 1 / PLACE_UNIT;
+  return Math.round(Math.round(place / step) * step * PLACE_UNIT) / PLACE_UNIT;
+}
+
 /** Whether a text can only be a place in chainage: `12+350`, `km 3+040.5`. */
 export const isChainageText = (text: string): boolean =>
   /^(?:km\s*|ch\.?\s*)?\d+\s*\+\s*\d{1,4}(?:[.,]\d+)?$/i.test(text.trim());

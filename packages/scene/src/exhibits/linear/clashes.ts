@@ -1,4 +1,4 @@
-import { type LineClash, placeWords } from '@clembo/core';
+import { type Line, type LineClash, placeOn, workedOutPlace } from '@clembo/core';
 import { INK, MADDER } from '../../graph/ink';
 import { round, type SceneNode } from '../../graph/scene';
 import { formatDay } from '../../text/dates';
@@ -12,9 +12,9 @@ export function namesOf({ flows, blocks }: LineSelection): (ref: string) => stri
 }
 
 /** A clash in words. */
-export function clashWords(c: LineClash, unit: string, nameOf: (ref: string) => string): string {
+export function clashWords(c: LineClash, line: Line | null, nameOf: (ref: string) => string): string {
   const [a, b] = c.refs.map(nameOf);
-  const at = `at ${placeWords(Math.round(c.place * 1000), unit)} on ${formatDay(Math.floor(c.time + 1e-9), 'medium')}`;
+  const at = `at ${placeOn(line, workedOutPlace(line, c.place))} on ${formatDay(Math.floor(c.time + 1e-9), 'medium')}`;
   switch (c.kind) {
     case 'crossing':
       return `${b} runs into ${a} ${at}`;
@@ -39,8 +39,8 @@ export function clashLines(
   size: number,
 ): SceneNode[] {
   const { clashes } = selection;
-  const [unit, nameOf] = [selection.line?.unit ?? '', namesOf(selection)];
-  const rows = clashes.slice(0, most).map((c, k) => [`${k + 1}  `, clashWords(c, unit, nameOf)] as const);
+  const nameOf = namesOf(selection);
+  const rows = clashes.slice(0, most).map((c, k) => [`${k + 1}  `, clashWords(c, selection.line, nameOf)] as const);
   const more = clashes.length - rows.length;
   return [...rows, ...(more > 0 ? [['   ', `and ${more} more`] as const] : [])].map(
     ([number, text], k): SceneNode => ({

@@ -14,7 +14,7 @@ export function content(selection: LineSelection): Scene['content'] {
   const nameOf = namesOf(selection);
   for (const c of clashes)
     for (const ref of c.refs) {
-      const words = clashWords(c, unit, nameOf);
+      const words = clashWords(c, line, nameOf);
       const own = byRef.get(ref);
       if (own) own.push(words);
       else byRef.set(ref, [words]);
