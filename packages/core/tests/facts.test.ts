@@ -12,6 +12,7 @@ import {
   extentOf,
   FIVE_DAY,
   floatOf,
+  isLoose,
   isoDate,
   latenessOf,
   linkedToEnd,
@@ -267,6 +268,7 @@ describe('how far the links reach', () => {
     expect(floatOf(s, 0)).toMatchObject({ total: 0, to: 'next', critical: true, last: false });
     expect(floatOf(s, 1)).toMatchObject({ total: 0, to: 'end', critical: true, last: false });
     expect(floatOf(s, 2)).toMatchObject({ to: 'end', critical: false });
+    expect([0, 1, 2].map((i) => isLoose(s, i))).toEqual([false, false, true]);
   });
 
   test('what is done has none', () => {

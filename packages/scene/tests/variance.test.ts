@@ -290,3 +290,34 @@ describe('every kind', () => {
       }
   });
 });
+
+describe('a page on which nothing is drawn', () => {
+  const plan = makePlan({
+    name: 'Works',
+    source: 'given',
+    calendars: [FIVE_DAY],
+    calendar: FIVE_DAY.id,
+    activities: [
+      makeActivity({ ref: 'A', name: 'Dig', start: day('2026-03-02'), finish: day('2026-03-07') }),
+      makeActivity({ ref: 'B', name: 'Fill', start: day('2026-03-09'), finish: day('2026-03-14') }),
+    ],
+  });
+
+  test.each(['slips', 'amounts', 'curves', 'months'] as const)('%s: says so, and that nothing is shown', (kind) => {
+    const scene = page(plan, plan, { ...defaultBrief(kind), compare: 'promised' } as Brief);
+    expect(texts(scene, 'notice').join(' ').length).toBeGreaterThan(20);
+    expect(texts(scene, 'source').join(' ')).toContain('0 of 2 activities shown');
+    expect(scene.title).toMatch(/^Works/);
+    expect(scene.fit.readable).toBe(true);
+  });
+});
+
+describe('every sentence begins as a sentence', () => {
+  test.each(Object.keys(SPOKEN) as BriefKind[])('%s, also where nothing is left out', (kind) => {
+    const said = sentenceOf(defaultBrief(kind), { ...wall.current, levels: 3, editions: [], milestones: [] })
+      .map((s) => s.text)
+      .join('');
+    expect(said).toMatch(/^Show [a-z“]/);
+    expect(said).not.toMatch(/^Show the snapshot of,|, ,|  /);
+  });
+});

@@ -48,3 +48,9 @@ export function floatOf(
     last: s.leads[v] === IS_LAST,
   };
 }
+
+/** Whether a float is told only against the end of the plan: nothing follows, and the activity does not end the plan. */
+export function isLoose(s: Schedule, i: number): boolean {
+  const float = floatOf(s, i);
+  return float !== null && float.to === 'end' && !float.critical && !float.last;
+}

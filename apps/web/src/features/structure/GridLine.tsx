@@ -65,8 +65,11 @@ export const TONES: Record<Tone, string> = {
   watch: 'text-marigold-deep',
   ahead: 'text-harebell',
   bold: 'font-semibold',
+  soft: 'text-soft',
   missing: 'bg-marigold/25',
 };
+
+const TO_THE_END = 'To the end of the plan: nothing follows.';
 
 const LANDINGS: Record<RowPlace | 'none', string> = {
   none: '',
@@ -108,7 +111,7 @@ export const GridLine = memo(function GridLine(props: Props) {
             role="gridcell"
             aria-colindex={col + 1}
             data-cell={`${index} ${field}`}
-            title={wrong?.why}
+            title={wrong?.why ?? (field === 'float' && line?.tones[col - 1] === 'soft' ? TO_THE_END : undefined)}
             aria-invalid={wrong ? true : undefined}
             onPointerDown={(e) => {
               if (e.button !== 0 || own) return;

@@ -21,6 +21,7 @@ import {
   extentOf,
   floatOf,
   wholePercent,
+  isLoose,
   type Plan,
 } from '@clembo/core';
 import { formatDay, sumRef } from '@clembo/scene';
@@ -194,7 +195,7 @@ function floatNote(s: Held['schedule'], i: number): string {
   if (!float) return '';
   if (float.critical) return ', critical';
   if (float.last) return ', the last thing of the plan';
-  return float.to === 'end' ? ', to the end of the plan: nothing follows' : '';
+  return isLoose(s, i) ? ', to the end of the plan: nothing follows' : '';
 }
 
 /** The size of a lag in the time that it is counted in. */

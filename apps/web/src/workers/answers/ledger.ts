@@ -38,6 +38,7 @@ import {
   workingDaysFrom,
   ROUND_THE_CLOCK,
   wholePercent,
+  isLoose,
 } from '@clembo/core';
 import { cellText, dayTyped, lengthTyped, typedInto, isElapsed } from '@clembo/formats/typed';
 import { formatDay } from '@clembo/scene/dates';
@@ -46,7 +47,7 @@ import { type Held, oneDecimal } from './held';
 import { dateSpan } from './span';
 
 /** How a cell is told apart: late and ahead by colour too, what is required and empty, what is worked out. */
-export type Tone = '' | 'late' | 'watch' | 'ahead' | 'bold' | 'missing';
+export type Tone = '' | 'late' | 'watch' | 'ahead' | 'bold' | 'soft' | 'missing';
 
 /** What a row's strip is drawn from. */
 export interface Strip {
@@ -317,7 +318,9 @@ export class LedgerView {
     if (plan.required.includes(field) && !s.outline.isSummary[i] && this.cell(field, i) === '') return 'missing';
     if (field === 'float' && s.totalFloat[i] !== NONE) {
       if (s.totalFloat[i]! < 0) return 'late';
-      return s.critical[i] === 1 ? 'bold' : '';
+      if (s.critical[i] === 1) return 'bold';
+      // Nothing follows: only the end of the plan bounds it.
+      return isLoose(s, i) ? 'soft' : '';
     }
     if (field === 'off') {
       const value = Number(this.cell(field, i).replace('−', '-'));

@@ -66,7 +66,7 @@ function lateReader(plan: Plan, s: Schedule, promised: Promised | null): (i: num
     if (isComplete(plan.activities[i]!)) return false;
     if (deadline !== null && s.finish[i] !== NONE && s.finish[i]! > deadline) return true;
     if (s.totalFloat[i] !== NONE && s.totalFloat[i]! < 0) return true;
-    const band = variance?.(i)?.band;
+    const band = variance?.(i)?.dateBand;
     return band === 'watch' || band === 'breach';
   };
 }

@@ -9,13 +9,14 @@ import {
   fieldType,
   type FieldValue,
   firstDayOf,
+  isLoose,
   lastDayOf,
   nothingDone,
   percentOf,
   selectFields,
   wholePercent,
 } from '@clembo/core';
-import { HAREBELL, INK, MADDER } from '../../graph/ink';
+import { HAREBELL, INK, MADDER, SOFT_INK } from '../../graph/ink';
 import { fieldHead } from '../../text/languages/fields';
 import { LANGUAGES } from '../../text/languages/index';
 import { dayWords, numberWords, valueWords } from '../../text/languages/language';
@@ -136,7 +137,8 @@ export function fieldTexts(input: ComposeInput<TimelineBrief>, withYear: boolean
         if (id === 'finish') return plain(dateWords(item, style, l).finish);
         if (id === 'late') return late(item.off);
         if (id === 'percent') return plain(item.measured && item.form !== 'milestone' ? `${percentWords(item)} %` : '');
-        return plain(words(read(item.index)));
+        const text = words(read(item.index));
+        return id === 'float' && isLoose(schedule, item.index) ? { text, fill: SOFT_INK } : plain(text);
       },
       together,
     };

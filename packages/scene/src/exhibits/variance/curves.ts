@@ -14,6 +14,7 @@ import {
 } from '@clembo/core';
 import type { CurvesBrief } from '../../brief/variance';
 import { HAIRLINE, INK, KELP, MADDER, SOFT_INK } from '../../graph/ink';
+import { NOTHING_SHOWN } from '../../graph/shown';
 import { round, type Scene, type SceneNode } from '../../graph/scene';
 import type { LegendEntry } from '../../page/legend';
 import type { PageFrame } from '../../page/frame';
@@ -53,7 +54,7 @@ const POINTS = 90;
 export function composeCurves(input: Input): Scene {
   return composeSheet(input, () => {
     const { plan, brief } = input;
-    const { chosen, counts } = chosenOf(
+    const { chosen, counts: asked } = chosenOf(
       input,
       (i) => brief.of !== 'milestones' || isMilestone(plan.activities[i]!.kind),
     );
@@ -63,6 +64,8 @@ export function composeCurves(input: Input): Scene {
         : brief.of === 'effort' || brief.of === 'cost'
           ? amountCurves(input, brief.of, chosen)
           : countCurves(input, chosen);
+    // Where nothing is drawn, nothing is shown.
+    const counts = made ? asked : { ...NOTHING_SHOWN, of: asked.of, leftOut: asked.of };
     return {
       kind: 'Curves',
       statement: made?.statement ?? plan.name,
