@@ -152,9 +152,11 @@ describe('state on a date', () => {
     expect(stageAt(t, e, on)).toBe(stage);
   });
 
-  test('how much is done lies evenly over the days, and through what was reported', () => {
+  test('how much is done lies evenly over the working days, and through what was reported', () => {
     const [work] = t.builders[0]!;
-    expect(shareDone(t, work!, a)).toBeCloseTo(1 / 12, 10);
+    // Two weeks from Monday 6 April; the weekend between adds nothing.
+    expect(shareDone(t, work!, a)).toBeCloseTo(1 / 10, 10);
+    expect(shareDone(t, work!, day(4, 12))).toBeCloseTo(5 / 10, 10);
     expect(shareDone(t, work!, b)).toBe(1);
     const reported = planOf({
       ...plan,
@@ -164,8 +166,8 @@ describe('state on a date', () => {
     const [own] = r.builders[0]!;
     expect(shareDone(r, own!, day(4, 10))).toBeCloseTo(0.8, 10);
     expect(shareDone(r, own!, day(4, 7))).toBeCloseTo((0.8 * 2) / 5, 10);
-    expect(shareDone(r, own!, day(4, 13))).toBeCloseTo(0.8 + (0.2 * 3) / 7, 10);
-    expect(shareBuilt(t, 1, day(6, 6))).toBeCloseTo(1 - 6 / 12, 10);
+    expect(shareDone(r, own!, day(4, 13))).toBeCloseTo(0.8 + 0.2 / 5, 10);
+    expect(shareBuilt(t, 1, day(6, 6))).toBeCloseTo(1 - 5 / 10, 10);
   });
 
   test('behind and ahead are told against another plan with the same matches', () => {

@@ -303,13 +303,13 @@ describe('the page of a model', () => {
     expect(words).toEqual(
       expect.arrayContaining(['15 April 2026', 'stand', 'under way', 'behind the promise', 'Work B', 'Coming next']),
     );
-    expect(words).toContain('4 elements · 25 % · behind · 21 days late');
-    expect(words).toContain('4 of 9 built, 44 %');
+    expect(words).toContain('4 elements · 30 % · behind · 15 d late');
+    expect(words).toContain('4 of 9 built, 47 %');
     expect(imagesOf(scene)).toHaveLength(1);
     expect(imagesOf(scene)[0]!.alt).toContain('3 stand, 4 under way');
     expect(scene.content.rows.map((r) => r.cells)).toEqual([
       ['Work A', '3', '1 April 2026', '10 April 2026', '100 %'],
-      ['Work B', '4', '13 April 2026', '24 April 2026', '25 %'],
+      ['Work B', '4', '13 April 2026', '24 April 2026', '30 %'],
       ['Work C', '2', '4 May 2026', '15 May 2026', '0 %'],
     ]);
     expect(scene.description).toContain('12 of 12 elements, 3 of 3 activities with elements');

@@ -1,4 +1,6 @@
+import { workingTimeOf } from '../calendar/workingTime';
 import { shownDays } from '../commands/dating';
+import { calendarOf } from '../plan/calendars';
 import type { Plan } from '../plan/schema';
 import { isComplete } from '../schedule/given';
 import type { Schedule } from '../schedule/model';
@@ -139,15 +141,26 @@ export function stageAt(t: BuildTimes, e: number, day: Day): number {
   return day >= t.from[e]! ? UNDER_WAY : NOT_YET;
 }
 
+/** Working days of an activity behind one day, up to another. */
+function workedDays({ plan }: BuildTimes, activity: number, from: Day, to: Day): number {
+  if (to <= from) return 0;
+  return workingTimeOf(calendarOf(plan, plan.activities[activity]!.calendar), 'day', from).between(from + 1, to + 1);
+}
+
 /**
- * How much of a work is done at the end of a day, 0 to 1: evenly over its days. Where work has been reported, it is
- * what was reported on the status date, evenly up to it, and the rest evenly from then on.
+ * How much of a work is done at the end of a day, 0 to 1: evenly over its working days, or over all its days where none
+ * is worked. Where work has been reported, it is what was reported on the status date, evenly up to it, and the rest
+ * evenly from then on.
  */
 export function shareDone(t: BuildTimes, { activity, first, last }: Work, day: Day): number {
   if (day >= last) return 1;
   if (day < first) return 0;
   const a = t.plan.activities[activity]!;
-  const even = (from: Day, to: Day) => (to <= from ? 1 : Math.min(1, Math.max(0, (day - from) / (to - from))));
+  const even = (from: Day, to: Day) => {
+    if (to <= from || day >= to) return 1;
+    const all = workedDays(t, activity, from, to);
+    return Math.max(0, all > 0 ? workedDays(t, activity, from, day) / all : (day - from) / (to - from));
+  };
   const before = first - 1;
   if (t.status === null || isComplete(a) || a.percent === null || t.status < first || t.status >= last)
     return even(before, last);
@@ -155,7 +168,7 @@ export function shareDone(t: BuildTimes, { activity, first, last }: Work, day: D
   return day <= t.status ? done * even(before, t.status) : done + (1 - done) * even(t.status, last);
 }
 
-/** How much of an element is there at the end of a day, 0 to 1; what several works build is theirs by their days. */
+/** How much of an element is there at the end of a day, 0 to 1; what several works build is theirs by their working days. */
 export function shareBuilt(t: BuildTimes, e: number, day: Day): number {
   const stage = stageAt(t, e, day);
   if (stage === THERE) return 1;
@@ -170,7 +183,7 @@ export const shareRaised = (t: BuildTimes, e: number, day: Day): number => share
 function shareOf(t: BuildTimes, works: readonly Work[], day: Day): number {
   let [done, all] = [0, 0];
   for (const w of works) {
-    const days = w.last - w.first + 1;
+    const days = workedDays(t, w.activity, w.first - 1, w.last) || w.last - w.first + 1;
     done += days * shareDone(t, w, day);
     all += days;
   }

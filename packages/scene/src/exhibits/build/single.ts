@@ -198,8 +198,7 @@ function factsColumn({ left, right, top, bottom }: Column, { frame, measure }: R
     }
     y += size * 0.6;
   };
-  const lateWords = (w: WorkOn) =>
-    w.late !== null && w.late > 0 ? ` · ${w.late} ${w.late === 1 ? 'day' : 'days'} late` : '';
+  const lateWords = (w: WorkOn) => (w.late !== null && w.late > 0 ? ` · ${w.late} d late` : '');
   const things = (n: number) => `${amounts.number(n)} ${n === 1 ? 'element' : 'elements'}`;
   list('Behind the promise', date.behindWorks, (w) => [
     `${things(w.behind)} not yet there${lateWords(w)}`,

@@ -1,4 +1,5 @@
 import {
+  behindReader,
   againstPromise,
   type BuildElement,
   type BuildTimes,
@@ -36,7 +37,7 @@ export interface WorkOn {
   share: number;
   /** How many of its elements are not as far as was promised. */
   behind: number;
-  /** Days by which it will finish later than promised; null where that is not known. */
+  /** Working days by which it will finish later than promised; null where that is not known. */
   late: number | null;
 }
 
@@ -117,10 +118,10 @@ export function standingsOf(input: StandingInput, model: BuiltModel): Standings 
         else byWork.set(a, [e]);
       }
   const order = [...byWork.keys()].sort((a, b) => a - b);
+  const behind = promised && behindReader(plan, schedule, promised);
   const lateOf = (position: number): number | null => {
     const j = promised?.schedule.outline.indexOf.get(plan.activities[position]!.ref);
-    const [now, was] = [shownDays(schedule, position), j === undefined ? null : shownDays(promised!.schedule, j)];
-    return now && was ? now.last - was.last : null;
+    return (j === undefined ? null : behind!(position, j)?.finish) ?? null;
   };
   const workOn = (position: number, own: readonly number[], day: Day, against: Int8Array | null): WorkOn => ({
     position,
