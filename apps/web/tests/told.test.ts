@@ -304,6 +304,12 @@ describe('the standing', () => {
       about: '1 of 4 have no dates; promised 31 Mar 26',
       band: null,
     });
+    // Nor of how long it takes.
+    const lines = Object.fromEntries(standing(open).snapshot.map((l) => [l.name, [l.toGo, l.off]]));
+    expect([lines['Finish'], lines['Working days']]).toEqual([
+      ['–', '–'],
+      ['–', '–'],
+    ]);
   });
 
   test('what is done by time is what the ledger says; done is one of four rows, in progress one', () => {

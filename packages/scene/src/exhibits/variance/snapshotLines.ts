@@ -39,21 +39,19 @@ export function snapshotLines(st: Standing, tolerance: Tolerance, words: AmountW
   };
   end('Start', ends.first, ends.promisedFirst, ends.startLate, begun);
   end('Finish', ends.last, ends.promised, ends.late, over);
-  if (d)
+  if (d) {
+    // How long it takes is not known before its end is.
+    const off = d.promised === null || ends.openWithout > 0 ? null : d.now - d.promised;
     list.push({
       name: 'Working days',
       now: words.number(d.now),
       promised: d.promised === null ? '–' : words.number(d.promised),
       actual: words.number(d.gone),
-      toGo: words.number(d.now - d.gone),
-      off:
-        d.promised === null
-          ? '–'
-          : d.now === d.promised
-            ? '0'
-            : `${d.now > d.promised ? '+' : '−'}${Math.abs(d.now - d.promised)}`,
-      band: d.promised === null ? null : bandOfDays(d.now - d.promised, tolerance),
+      toGo: ends.openWithout > 0 ? '–' : words.number(d.now - d.gone),
+      off: off === null ? '–' : off === 0 ? '0' : `${off > 0 ? '+' : '−'}${Math.abs(off)}`,
+      band: off === null ? null : bandOfDays(off, tolerance),
     });
+  }
   for (const amount of ['effort', 'cost'] as const) {
     const { now, promised, actual } = sums[amount];
     if (now === 0 && promised === 0) continue;
