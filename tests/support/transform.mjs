@@ -25,7 +25,7 @@ export default {
       ...plain,
       process: (...args) => withGlobals(plain.process(...args)),
       processAsync: async (...args) => withGlobals(await plain.processAsync(...args)),
-      getCacheKey: (...args) => `${plain.getCacheKey(...args)}-${GLOBALS.length}`,
+      getCacheKey: (...args) => `${plain.getCacheKey(...args)}-${GLOBALS.join()}`,
     };
   },
 };

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { applyCommand, conditionHolds, monthStart, type Plan, schedulePlan, statusAt } from '@clembo/core';
 import { demoPlans } from '../../../demo/index';
 import { conditionOf } from '../src/features/measure/exhibits';
+import { everything } from '../src/features/measure/everything';
 import { editionsShown } from '../src/workers/answers/editions';
 import { type Measuring, rowsBehind, standingShown } from '../src/workers/answers/measure';
 import { roundShown, roundWould } from '../src/workers/answers/round';
@@ -11,17 +12,7 @@ const keep = (plan: Plan, name: string) => ({ id: name, plan, schedule: schedule
 const held = { plan: wall.current, schedule: schedulePlan(wall.current) };
 const promised = keep(wall.baseline, 'The promise');
 const status = wall.current.statusDate!;
-const everything: Measuring = {
-  against: 'promised',
-  where: { match: 'all', tests: [] },
-  off: null,
-  statuses: [],
-  refs: [],
-  months: [],
-  amount: 'effort',
-  weeks: 4,
-  by: 'code.phase',
-};
+const all = everything('code.phase');
 
 describe('what is measured', () => {
   const november = monthStart(Date.UTC(2026, 10, 1) / 86_400_000);
@@ -41,7 +32,7 @@ describe('what is measured', () => {
     ],
   ];
   test.each(choices)('%s: the page that is made of it asks for the same activities', (_, part) => {
-    const measuring = { ...everything, ...part };
+    const measuring = { ...all, ...part };
     const measured = rowsBehind(held, promised, measuring, status, { what: 'all' });
     const holds = conditionHolds(held.plan, held.schedule, conditionOf(measuring, status), promised);
     const asked = held.plan.activities
@@ -52,8 +43,8 @@ describe('what is measured', () => {
   });
 
   test('what is filtered says what it is of the whole, and the statuses add up', () => {
-    const part = standingShown(held, promised, { ...everything, off: 'late' }, status, 'en-GB');
-    const whole = standingShown(held, promised, everything, status, 'en-GB');
+    const part = standingShown(held, promised, { ...all, off: 'late' }, status, 'en-GB');
+    const whole = standingShown(held, promised, all, status, 'en-GB');
     expect(whole.whole).toBeNull();
     expect(part.whole).toEqual({
       finish: whole.finish,

@@ -3,7 +3,6 @@ import {
   type Activity,
   applyCommand,
   type Command,
-  endOfDay,
   FIVE_DAY,
   isoDate,
   makeActivity,
@@ -13,9 +12,9 @@ import {
   type Plan,
   schedulePlan,
   shownDays,
-  startOfDay,
   statusEnd,
 } from '@clembo/core';
+import { everything } from '@/features/measure/everything';
 import { aboutOf } from '@/workers/answers/about';
 import { checksOf } from '@/workers/answers/checks';
 import { consequencesOf } from '@/workers/answers/consequences';
@@ -23,12 +22,11 @@ import { factsOf } from '@/workers/answers/facts';
 import { addedRows, cellReader, dayMeant, lengthMeant, typedCells } from '@/workers/answers/ledger';
 import { type Measuring, rowsBehind, standingShown } from '@/workers/answers/measure';
 import { neighboursOf } from '@/workers/answers/neighbours';
+import { day, end } from '../../../packages/core/tests/helpers';
 
 // What the rooms of a plan say of a slipway, worked out by hand on a week of five days. The status date is Friday
 // 13 Mar 2026. Digging is done; six of ten promised days of pouring are to go, from Monday the 16th to Monday the
 // 23rd; curing is stated; the opening is fixed on Tuesday 31 March.
-const day = (text: string) => startOfDay(parseIsoDate(text)!);
-const end = (text: string) => endOfDay(parseIsoDate(text)!);
 const promise = (start: string, finish: string) => ({ start: day(start), finish: end(finish) });
 const rows: Activity[] = [
   makeActivity({
@@ -274,19 +272,9 @@ describe('a fixed date', () => {
 });
 
 describe('the standing', () => {
-  const everything: Measuring = {
-    against: 'promised',
-    where: { match: 'all', tests: [] },
-    off: null,
-    statuses: [],
-    refs: [],
-    months: [],
-    amount: 'effort',
-    weeks: 4,
-    by: null,
-  };
+  const all = everything(null);
   const standing = (of: typeof held, part: Partial<Measuring> = {}) =>
-    standingShown(of, promised, { ...everything, ...part }, statusEnd(of.plan)!, 'en-GB');
+    standingShown(of, promised, { ...all, ...part }, statusEnd(of.plan)!, 'en-GB');
 
   test('says how the end stands', () =>
     expect(standing(held).finish).toMatchObject({ words: 'On time', about: 'finish 31 Mar 26, promised 31 Mar 26' }));
@@ -304,6 +292,9 @@ describe('the standing', () => {
       about: '1 of 4 have no dates; promised 31 Mar 26',
       band: null,
     });
+    // What is known of two works is half done; the third is told beside it, not in it.
+    const nothing = withRow('C', { start: null, finish: null }, { links: [] });
+    expect(standing(nothing).percent.unknown).toBe(1);
     // Nor of how long it takes.
     const lines = Object.fromEntries(standing(open).snapshot.map((l) => [l.name, [l.toGo, l.off]]));
     expect([lines['Finish'], lines['Working days']]).toEqual([
@@ -321,7 +312,7 @@ describe('the standing', () => {
 
   test('the rows behind a figure are those it counts', () => {
     const behind = (what: 'slipped' | 'all') =>
-      rowsBehind(held, promised, everything, statusEnd(held.plan)!, { what }).rows.map((r) => [r.ref, r.late]);
+      rowsBehind(held, promised, all, statusEnd(held.plan)!, { what }).rows.map((r) => [r.ref, r.late]);
     expect(behind('slipped')).toEqual([
       ['B', 1],
       ['C', 1],

@@ -34,10 +34,9 @@ import {
   WorkingTime,
 } from '../src/index';
 import { firstBoundary, firstDayOf, lastBoundary, lastDayOf } from '../src/time/days';
-import { day, seeded } from './helpers';
+import { day, seeded, end } from './helpers';
 
 // Facts are worked out by hand, or counted day by day; Monday 2 March 2026 is the first day of most plans here.
-const end = (text: string) => endOfDay(parseIsoDate(text)!);
 const number = (text: string) => parseIsoDate(text)!;
 const work = (ref: string, start: string | null, finish: string | null, more: Partial<Activity> = {}) =>
   makeActivity({
@@ -322,7 +321,10 @@ describe('how much is done', () => {
     // Five of ten, of twenty and of fifteen days.
     expect(percents(group([done, work('B', null, null, { promised })])).percent[0]).toBe(50);
     expect(percents(group([done, work('B', null, null, { duration: 15 * 480 })])).percent[0]).toBe(25);
-    expect(percents(group([done, work('B', null, null, { quantity: 100, output: 10 })])).whole).toBeCloseTo(100 / 3, 9);
+    const byRate = { quantity: 100, output: 10 };
+    expect(percents(group([done, work('B', null, null, byRate)])).whole).toBeCloseTo(100 / 3, 9);
+    // As where dates are worked out, a rate goes before the promise.
+    expect(percents(group([done, work('B', null, null, { ...byRate, promised })])).whole).toBeCloseTo(100 / 3, 9);
   });
 
   test('nothing is all done while something is to come of which nothing is known', () => {

@@ -1,4 +1,5 @@
 import {
+  endOfDay,
   FIVE_DAY,
   makeActivity,
   makeLink,
@@ -26,6 +27,8 @@ export function seeded(seed: number): () => number {
 export const EVERY_DAY = { ...SEVEN_DAY, id: 'every', name: 'Every day' };
 
 export const day = (text: string): number => startOfDay(parseIsoDate(text)!);
+/** The end of a day. */
+export const end = (text: string): number => endOfDay(parseIsoDate(text)!);
 
 /** A plan from short notation: `['A', 5]`, and links `['A', 'B']` or `['A', 'B', 'SS', 2]` with lags in days. */
 export function planOf(

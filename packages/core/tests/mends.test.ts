@@ -3,7 +3,6 @@ import {
   AnswerRefused,
   applyCommand,
   compareEditions,
-  endOfDay,
   type Finding,
   type FindingCode,
   isSame,
@@ -14,18 +13,16 @@ import {
   mendCommand,
   mendsFor,
   mergeActivities,
-  parseIsoDate,
   type Plan,
   schedulePlan,
   worklist,
 } from '../src/index';
-import { day, planOf } from './helpers';
+import { day, planOf, end } from './helpers';
 
 const change = (plan: Plan, ref: string, part: object): Plan => ({
   ...plan,
   activities: plan.activities.map((a) => (a.ref === ref ? { ...a, ...part } : a)),
 });
-const end = (text: string) => endOfDay(parseIsoDate(text)!);
 const monday = { start: day('2025-01-06'), calendar: 'five-day' };
 const chain = planOf(
   [

@@ -5,14 +5,12 @@ import {
   AS_PROMISED,
   assessSchedule,
   COMPUTED,
-  endOfDay,
   EXPECTED,
   extentOf,
   fixedConflicts,
   isoDate,
   linkedToEnd,
   makeActivity,
-  parseIsoDate,
   type Plan,
   planEnds,
   promiseOffer,
@@ -20,10 +18,9 @@ import {
   STATED,
   UNKNOWN,
 } from '../src/index';
-import { day, planOf } from './helpers';
+import { day, planOf, end } from './helpers';
 
 // Dates by hand on a calendar of a five-day week; 2 March 2026 is a Monday.
-const end = (text: string) => endOfDay(parseIsoDate(text)!);
 const drawn = (activities: Plan['activities'], more: Partial<Plan> = {}): Plan => ({
   ...planOf([], [], { calendar: 'five-day', source: 'given', start: null }),
   activities,

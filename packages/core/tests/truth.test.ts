@@ -5,7 +5,6 @@ import {
   assessSchedule,
   compareEditions,
   dayOf,
-  endOfDay,
   finishDayOf,
   firstDayOf,
   flowline,
@@ -25,10 +24,9 @@ import {
   stretchesAt,
   WorkingTime,
 } from '../src/index';
-import { day, planOf } from './helpers';
+import { day, planOf, end } from './helpers';
 
 // The rules are those of the domain, the dates by hand on a calendar. 6 January 2025 is a Monday.
-const end = (text: string) => endOfDay(parseIsoDate(text)!);
 const monday = { start: day('2025-01-06'), calendar: 'five-day' };
 const withActivity = (plan: Plan, ref: string, part: Partial<Activity>): Plan => ({
   ...plan,

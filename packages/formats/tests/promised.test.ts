@@ -130,7 +130,19 @@ describe('before it is taken in', () => {
     const { bars, span, counts } = preview(state);
     expect(counts.undated).toBe(0);
     expect(bars.every((b) => b.start !== null && b.finish !== null)).toBe(true);
+    // Soft is what nobody stated: all but the three works that are done.
+    expect(bars.map((b) => b.isSoft)).toEqual(ROWS.slice(1).map((_, k) => k >= 3));
     expect(isoDate(finishDayOf(span![1]))).toBe('2026-07-06');
+  });
+
+  test('a bar of which one end is known has no other', () => {
+    const table = tableOf([
+      'ID;Task;Start;Actual start;Baseline start;Baseline finish',
+      'A;Dig;;02.03.2026;;',
+      'B;Fill;;;09.03.2026;13.03.2026',
+    ]);
+    const [dig] = previewIntake([table], beginState([table], [])).bars;
+    expect([dig!.start !== null, dig!.finish]).toEqual([true, null]);
   });
 
   test('what states its own dates is not asked about', () => {

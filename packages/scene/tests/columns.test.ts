@@ -1,10 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
-import { endOfDay, makeActivity, parseIsoDate, startOfDay } from '@clembo/core';
+import { makeActivity } from '@clembo/core';
 import { leavesOf, type Scene, textOf, type TimelineBrief } from '../src/index';
 import { compose, measure, randomPlan, texts } from './fixtures';
-
-const day = (text: string) => startOfDay(parseIsoDate(text)!);
-const end = (text: string) => endOfDay(parseIsoDate(text)!);
+import { day, end } from '../../core/tests/helpers';
 
 const plan = {
   ...randomPlan(1, 1),

@@ -1,11 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
-import { endOfDay, makeActivity, makeField, makeLink, makeValue, parseIsoDate, startOfDay } from '@clembo/core';
+import { makeActivity, makeField, makeLink, makeValue } from '@clembo/core';
 import { leavesOf, type Scene, type TimelineBrief } from '../src/index';
 import { timeScale, ticks } from '../src/scales/time';
 import { compose, contentOf, overlaps, randomPlan, textBoxes, texts } from './fixtures';
+import { day, end } from '../../core/tests/helpers';
 
-const day = (text: string) => startOfDay(parseIsoDate(text)!);
-const end = (text: string) => endOfDay(parseIsoDate(text)!);
 const work = (ref: string, start: string, finish: string, more: object = {}) =>
   makeActivity({ ref, name: `Work ${ref}`, start: day(start), finish: end(finish), ...more });
 

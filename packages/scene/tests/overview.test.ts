@@ -32,6 +32,7 @@ import {
   suggestedBlocks,
   textOf,
 } from '../src/index';
+import { doneWords } from '../src/folio/phases';
 import { measure, plainAmounts, seeded } from './fixtures';
 
 /** The overview of a folio: phases and facts of its plans, small pages and text, in blocks. */
@@ -321,4 +322,21 @@ test('a page of a folio may be grouped on its own, where its exhibit is grouped 
   expect(asShown(defaultBrief('snapshot'), own)).toMatchObject({ by: 'zone' });
   expect(asShown(defaultBrief('build'), own)).toEqual(defaultBrief('build'));
   expect([canGroup(defaultBrief('network')), canGroup(defaultBrief('slips'))]).toEqual([true, false]);
+});
+
+test('a phase of which more is to come than is known says no share', () => {
+  const plan = makePlan({
+    name: 'Depot',
+    source: 'given',
+    calendars: [FIVE_DAY],
+    calendar: FIVE_DAY.id,
+    activities: [
+      makeActivity({ ref: 'G', name: 'Strip-out', kind: 'summary' }),
+      dated('A', 'G', '2026-03-02', '2026-03-06', { percent: 100 }),
+      makeActivity({ ref: 'B', name: 'Haul', parent: 'G' }),
+      makeActivity({ ref: 'H', name: 'Track', kind: 'summary' }),
+      dated('C', 'H', '2026-03-09', '2026-03-13', { percent: 40 }),
+    ],
+  });
+  expect(phasesOf(plan, schedulePlan(plan), null).map(doneWords)).toEqual(['share done not known', '40 % done']);
 });

@@ -1,26 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
-import {
-  allRows,
-  endOfDay,
-  FIVE_DAY,
-  makeActivity,
-  makeLink,
-  makePlan,
-  parseIsoDate,
-  type Plan,
-  schedulePlan,
-  startOfDay,
-} from '@clembo/core';
+import { allRows, FIVE_DAY, makeActivity, makeLink, makePlan, type Plan, schedulePlan } from '@clembo/core';
 import { TELLS, type Tells } from '../src/brief/tells';
 import { nextMilestone, statementOf, type Told } from '../src/exhibits/statement';
 import { LANGUAGES } from '../src/text/languages/index';
 import { LANGUAGE_CODES, type LanguageCode } from '../src/text/languages/language';
 import { TITLE_WORDS } from '../src/text/languages/titles';
+import { day, end } from '../../core/tests/helpers';
 
 // Sentences of a hall by the harbour, worked out by hand on a calendar of Mondays to Fridays. The status date is
 // Friday 1 May 2026. Everything but the paths leads to the opening on Friday 17 July.
-const day = (text: string) => startOfDay(parseIsoDate(text)!);
-const end = (text: string) => endOfDay(parseIsoDate(text)!);
 type Row = [ref: string, name: string, start: string, finish: string, crew: string, more?: object];
 const ROWS: Row[] = [
   ['A', 'Strip out', '2026-04-06', '2026-04-24', 'Crew 1', { percent: 100 }],

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { type Condition, endOfDay, makeActivity, makeLink, type Plan, parseIsoDate, startOfDay } from '@clembo/core';
+import { type Condition, makeActivity, makeLink, type Plan, parseIsoDate } from '@clembo/core';
 import { demoPlans } from '../../../demo/index';
 import {
   blindWords,
@@ -12,9 +12,8 @@ import {
   shownWords,
 } from '../src/index';
 import { briefOf, compose, labelBoxes, overlaps, randomPlan, texts, contentOf } from './fixtures';
+import { day, end } from '../../core/tests/helpers';
 
-const day = (text: string) => startOfDay(parseIsoDate(text)!);
-const end = (text: string) => endOfDay(parseIsoDate(text)!);
 const [{ current: wall, baseline }] = demoPlans() as [ReturnType<typeof demoPlans>[number]];
 const leaves = wall.activities.filter((a) => a.kind !== 'summary').length;
 

@@ -9,6 +9,7 @@ import {
   standingOf,
   type Ends,
   linkedToEnd,
+  notCounted,
   statusEnd,
   wholePercent,
 } from '@clembo/core';
@@ -133,7 +134,7 @@ export function standingCommand(
       percent(st.percent.time, 'by time'),
       percent(st.percent.effort, 'by effort'),
       percent(st.percent.planned, 'promised'),
-      st.percent.unknown > 0 ? `${st.percent.unknown} without a length not counted` : '',
+      notCounted(st.percent.unknown),
     ]
       .filter(Boolean)
       .join(', '),

@@ -4,3 +4,7 @@
  */
 export const wholePercent = (percent: number): number =>
   percent <= 0 || percent >= 100 ? Math.round(percent) : Math.min(99, Math.max(1, Math.round(percent)));
+
+/** What is to be said beside a percent of work of which some has no length; empty where all has one. */
+export const notCounted = (unknown: number): string =>
+  unknown === 0 ? '' : `${unknown} of unknown length not counted`;

@@ -34,7 +34,8 @@ export interface Totals {
   rows: number;
   first: Day | null;
   last: Day | null;
-  percent: number;
+  /** Null where nothing says how much there is of it. */
+  percent: number | null;
   effort: number;
   cost: number;
 }
@@ -286,7 +287,7 @@ export function totalsOf(plan: Plan, s: Schedule, list: readonly number[]): Tota
     rows: list.length,
     first: Number.isFinite(first) ? first : null,
     last: Number.isFinite(last) ? last : null,
-    percent: Number.isNaN(percent) ? 0 : percent,
+    percent: Number.isNaN(percent) ? null : percent,
     effort,
     cost,
   };

@@ -41,8 +41,8 @@ export function percentOf({ all, done, points, reached, unknown }: Done): number
  *   date; weighted by working time,
  * - `effort`: actual of actual and remaining effort; weighted by effort.
  *
- * Supporting work has no weight of its own in working time. What has no dates weighs what its length, its promise or
- * its rate says.
+ * Supporting work has no weight of its own in working time. What has no dates weighs what its length, its rate or
+ * its promise says.
  */
 export function doneReader(plan: Plan, s: Schedule, measure: PercentMeasure): (position: number) => Done {
   const time = activityTime(plan, s);
@@ -64,14 +64,14 @@ export function doneReader(plan: Plan, s: Schedule, measure: PercentMeasure): (p
   };
 }
 
-/** Working minutes of what has no dates, or only one: its own length, the promised one, or that of its rate; null where none is. */
+/** Working minutes of what has no dates, or only one: its own length, that of its rate, or the promised one; null for none. */
 function statedLength(a: Activity, time: ActivityTime, i: number): number | null {
   if (isMilestone(a.kind)) return 0;
   if (a.duration !== null) return a.duration;
-  const { start, finish } = a.promised ?? { start: null, finish: null };
-  if (start !== null && finish !== null) return time.minutesBetween(i, start, finish);
   const days = daysByRate(a);
-  return days === null ? null : days * time.minutesPerDay(i);
+  if (days !== null) return days * time.minutesPerDay(i);
+  const { start, finish } = a.promised ?? { start: null, finish: null };
+  return start === null || finish === null ? null : time.minutesBetween(i, start, finish);
 }
 
 /** Share of the working time of an unfinished activity that is gone. */

@@ -1,4 +1,13 @@
-import { type Activity, EXPECTED, isComplete, NONE, type Plan, scheduleDates } from '@clembo/core';
+import {
+  type Activity,
+  AS_PROMISED,
+  EXPECTED,
+  isComplete,
+  NONE,
+  type Plan,
+  scheduleDates,
+  UNKNOWN,
+} from '@clembo/core';
 import type { Table } from '../table/table';
 import { readDate } from '../values/dates';
 import { CellReader, type ColumnTally } from './cells';
@@ -178,37 +187,42 @@ export function previewIntake(tables: readonly Table[], state: IntakeState, read
 const isUndated = (a: Activity): boolean =>
   a.start === null && a.finish === null && a.actualStart === null && a.actualFinish === null;
 
-interface Ends {
+interface ShownDates {
   start: number | null;
   finish: number | null;
-  /** Whether an end is worked out from what is stated. */
-  isExpected: boolean;
+  /** Whether nobody stated one of them: it is worked out, or taken from the promise. */
+  isSoft: boolean;
 }
 
 /** When each activity would be shown; in a plan that is to be computed, when it is said to be. */
-function shownDates({ plan, dates }: { plan: Plan; dates: Intake['dates'] }): Ends[] {
-  if (dates === 'computed') return plan.activities.map(({ start, finish }) => ({ start, finish, isExpected: false }));
+function shownDates({ plan, dates }: { plan: Plan; dates: Intake['dates'] }): ShownDates[] {
+  if (dates === 'computed') return plan.activities.map(({ start, finish }) => ({ start, finish, isSoft: false }));
   const s = scheduleDates(plan);
-  const known = (moment: number) => (moment === NONE ? null : moment);
-  return plan.activities.map((_, i) => ({
-    start: known(s.start[i]!),
-    finish: known(s.finish[i]!),
-    isExpected: s.startFrom[i] === EXPECTED || s.finishFrom[i] === EXPECTED,
-  }));
+  const isSoft = (from: number) => from === EXPECTED || from === AS_PROMISED;
+  return plan.activities.map(({ kind }, i) => {
+    const known = (moment: number, from: number) =>
+      moment === NONE || (from === UNKNOWN && kind !== 'summary') ? null : moment;
+    const [startFrom, finishFrom] = [s.startFrom[i]!, s.finishFrom[i]!];
+    return {
+      start: known(s.start[i]!, startFrom),
+      finish: known(s.finish[i]!, finishFrom),
+      isSoft: isSoft(startFrom) || isSoft(finishFrom),
+    };
+  });
 }
 
 /** Some activities from all over the plan, in their order. */
-function barsOf(activities: readonly Activity[], shown: readonly Ends[]): Bar[] {
+function barsOf(activities: readonly Activity[], shown: readonly ShownDates[]): Bar[] {
   const level = new Map<string, number>();
   const all = activities.map((a, i): Bar => {
-    const { isExpected, ...ends } = shown[i]!;
+    const { isSoft, ...dates } = shown[i]!;
     const own = a.parent === null ? 0 : (level.get(a.parent) ?? 0) + 1;
     level.set(a.ref, own);
     return {
       name: a.name.slice(0, 60),
-      ...ends,
+      ...dates,
       kind: a.kind,
-      isSoft: a.said !== null || isExpected,
+      isSoft: a.said !== null || isSoft,
       level: own,
     };
   });

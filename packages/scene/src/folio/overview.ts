@@ -1,4 +1,3 @@
-import { wholePercent } from '@clembo/core';
 import { INK, PAPER } from '../graph/ink';
 import { write } from '../graph/nodes';
 import type { Scene } from '../graph/scene';
@@ -10,6 +9,7 @@ import { phasesBlock } from './blocks/phases';
 import { textBlock } from './blocks/text';
 import type { Block } from './folio';
 import { frontFit } from './frontFit';
+import { doneWords } from './phases';
 import { fieldOf, type OverviewOf, type OverviewSize, suggestedBlocks } from './layout';
 import type { Box } from './places';
 
@@ -75,10 +75,9 @@ export function overviewScene(
         heads: ['Plan', 'What', 'How it stands'],
         named: 0,
         rows: of.plans.flatMap((p) =>
-          [
-            ...p.facts.map((f) => [f.name, f.value]),
-            ...p.phases.map((f) => [f.name, `${wholePercent(100 * f.done)} % done`]),
-          ].map(([what, value]) => ({ ref: null, cells: [p.plan, what!, value!], values: [null, null, null] })),
+          [...p.facts.map((f) => [f.name, f.value]), ...p.phases.map((f) => [f.name, doneWords(f)])].map(
+            ([what, value]) => ({ ref: null, cells: [p.plan, what!, value!], values: [null, null, null] }),
+          ),
         ),
       },
       undated: [],

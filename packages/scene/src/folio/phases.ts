@@ -1,4 +1,4 @@
-import { endsOf, type Day, percentComplete, type Plan, type Schedule, shownDays } from '@clembo/core';
+import { endsOf, type Day, percentComplete, type Plan, type Schedule, shownDays, wholePercent } from '@clembo/core';
 
 /** A stretch of a plan that stands for all that is in it. */
 export interface Phase {
@@ -9,8 +9,8 @@ export interface Phase {
   within: string[];
   first: Day;
   last: Day;
-  /** The share of it that is done, 0 to 1. */
-  done: number;
+  /** The share of it that is done, 0 to 1; null where nothing says how much there is of it. */
+  done: number | null;
   /** By how many working days it ends later than promised (earlier: negative); null without a promise. */
   late: number | null;
 }
@@ -29,12 +29,13 @@ export function phasesOf(plan: Plan, schedule: Schedule, promised: { plan: Plan;
     groups = within;
   }
   const { percent, whole } = percentComplete(plan, schedule, 'stated');
+  const share = (of: number) => (Number.isNaN(of) ? null : of / 100);
   if (groups.length < 2) {
     const days = plan.activities.flatMap((_, i) => shownDays(schedule, i) ?? []);
     if (days.length === 0) return [];
     const first = days.reduce((a, d) => Math.min(a, d.first), Number.POSITIVE_INFINITY);
     const last = days.reduce((a, d) => Math.max(a, d.last), Number.NEGATIVE_INFINITY);
-    return [{ ref: null, name: plan.name, within: [], first, last, done: whole / 100, late: null }];
+    return [{ ref: null, name: plan.name, within: [], first, last, done: share(whole), late: null }];
   }
   return groups.flatMap((i): Phase[] => {
     const shown = shownDays(schedule, i);
@@ -42,9 +43,13 @@ export function phasesOf(plan: Plan, schedule: Schedule, promised: { plan: Plan;
     const { ref, name } = plan.activities[i]!;
     const { late } = endsOf(plan, schedule, promised, insideOf(i, outline.children));
     const within = insideOf(i, outline.children).map((k) => plan.activities[k]!.ref);
-    return [{ ref, name: name || ref, within, first: shown.first, last: shown.last, done: percent[i]! / 100, late }];
+    return [{ ref, name: name || ref, within, first: shown.first, last: shown.last, done: share(percent[i]!), late }];
   });
 }
+
+/** How much of a phase is done, in words. */
+export const doneWords = ({ done }: Phase): string =>
+  done === null ? 'share done not known' : `${wholePercent(100 * done)} % done`;
 
 /** All positions below one, at any depth. */
 const insideOf = (i: number, children: readonly (readonly number[])[]): number[] =>

@@ -24,6 +24,7 @@ import { RowsPanel } from './RowsPanel';
 import { SlipChart } from './SlipChart';
 import { SnapshotTable } from './SnapshotTable';
 import { Section } from './Section';
+import { everything } from './everything';
 import { Statements } from './Statements';
 import { StatusBar } from './StatusBar';
 
@@ -38,17 +39,9 @@ export function MeasureDesk({ plan, version }: { plan: FramePlan; version: numbe
 
 function Standing({ planId, open }: { planId: string; open: OpenRoom }) {
   const { head } = open;
-  const [measuring, setMeasuring] = useState<Measuring>(() => ({
-    against: 'promised',
-    where: { match: 'all', tests: [] },
-    off: null,
-    statuses: [],
-    refs: [],
-    months: [],
-    amount: 'effort',
-    weeks: 4,
-    by: head.codeFields[0] ? codeFieldId(head.codeFields[0].id) : null,
-  }));
+  const [measuring, setMeasuring] = useState(() =>
+    everything(head.codeFields[0] ? codeFieldId(head.codeFields[0].id) : null),
+  );
   const [shown, setShown] = useState<StandingShown | null | 'nothing'>(null);
   const [behind, setBehind] = useState<{ behind: Behind; title: string } | null>(null);
   useEffect(() => {
@@ -216,7 +209,7 @@ function Standing({ planId, open }: { planId: string; open: OpenRoom }) {
                   <Section onPage={page('snapshot')} title="Snapshot">
                     <SnapshotTable rows={shown.snapshot} />
                     {shown.atEnd && (
-                      <p className="pt-1 text-[13px] text-soft">Amounts now are the actual ones and those to go.</p>
+                      <p className="pt-1 text-[13px] text-soft">Amounts now: actual, and to go as planned.</p>
                     )}
                   </Section>
                   <Section

@@ -1,5 +1,5 @@
 'use client';
-import { type Amount, wholePercent } from '@clembo/core';
+import { type Amount, notCounted, wholePercent } from '@clembo/core';
 import type { StandingShown } from '@/workers/plan.worker';
 import { BAND_TEXT } from './bands';
 
@@ -8,10 +8,6 @@ const index = (n: number): string => n.toFixed(2);
 
 /** Percentages by time and by effort that differ by so many points are explained. */
 const APART = 15;
-
-/** Of what nobody says how long it takes no share can be done. */
-const unknownWords = (n: number): string =>
-  n === 0 ? '' : `${n} without ${n === 1 ? 'a length' : 'lengths'} not counted`;
 
 /** The standing in four large statements. */
 export function Statements({ shown, amount }: { shown: StandingShown; amount: Amount }) {
@@ -39,7 +35,7 @@ export function Statements({ shown, amount }: { shown: StandingShown; amount: Am
         'done by time',
         p.effort === null ? '' : `${percent(p.effort)} by effort`,
         p.planned === null ? '' : `${percent(p.planned)} planned`,
-        unknownWords(p.unknown),
+        notCounted(p.unknown),
       ]
         .filter(Boolean)
         .join(' · '),

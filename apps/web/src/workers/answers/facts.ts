@@ -9,8 +9,8 @@ import {
   lengthWords,
   type Link,
   NONE,
-  percentComplete,
   nothingDone,
+  percentComplete,
   percentOf,
   shownDays,
   AS_PROMISED,
@@ -21,7 +21,6 @@ import {
   extentOf,
   floatOf,
   wholePercent,
-  isLoose,
   type Plan,
 } from '@clembo/core';
 import { formatDay, sumRef } from '@clembo/scene';
@@ -186,7 +185,7 @@ function cameFrom(plan: Plan, from: number): string {
   return from === COMPUTED && plan.source === 'given' ? ', computed' : '';
 }
 
-/** All that is known of some may be done, and more of them to come. */
+/** Not known where all that is known is done, and more is to come. */
 const percentTold = (percent: number): string => (Number.isNaN(percent) ? 'not known' : `${wholePercent(percent)} %`);
 
 /** What a float is counted to, and what it means. */
@@ -195,7 +194,7 @@ function floatNote(s: Held['schedule'], i: number): string {
   if (!float) return '';
   if (float.critical) return ', critical';
   if (float.last) return ', the last thing of the plan';
-  return isLoose(s, i) ? ', to the end of the plan: nothing follows' : '';
+  return float.to === 'end' ? ', to the end of the plan: nothing follows' : '';
 }
 
 /** The size of a lag in the time that it is counted in. */

@@ -36,9 +36,9 @@ import {
   varianceReader,
   valueText,
   workingDaysFrom,
+  isLoose,
   ROUND_THE_CLOCK,
   wholePercent,
-  isLoose,
 } from '@clembo/core';
 import { cellText, dayTyped, lengthTyped, typedInto, isElapsed } from '@clembo/formats/typed';
 import { formatDay } from '@clembo/scene/dates';
@@ -297,7 +297,7 @@ export class LedgerView {
               to: last + 1,
               pieces: null,
               calendar: this.held.plan.calendar,
-              percent: wholePercent(line.totals.percent),
+              percent: wholePercent(line.totals.percent ?? 0),
               kind: 'summary',
               summary: true,
               critical: false,
@@ -436,13 +436,13 @@ function concealedWords({ rows, milestones, critical, late, links }: Concealed):
 function totalsWords({ rows, first, last, percent }: Totals): string {
   const span =
     first === null || last === null ? '' : ` · ${formatDay(first, 'medium')} to ${formatDay(last, 'medium')}`;
-  return `${count(rows, 'row', 'rows')}${span} · ${wholePercent(percent)} %`;
+  return `${count(rows, 'row', 'rows')}${span}${percent === null ? '' : ` · ${wholePercent(percent)} %`}`;
 }
 
 function totalCell(field: string, effortUnit: number, { first, last, percent, effort, cost }: Totals): string {
   if (field === 'start') return first === null ? '' : formatDay(first, 'medium');
   if (field === 'finish') return last === null ? '' : formatDay(last, 'medium');
-  if (field === 'percent') return percent > 0 ? String(wholePercent(percent)) : '';
+  if (field === 'percent') return percent !== null && percent > 0 ? String(wholePercent(percent)) : '';
   if (field === 'effort') return effort > 0 ? String(oneDecimal(effort / effortUnit)) : '';
   if (field === 'cost') return cost === 0 ? '' : String(cost / 100);
   return '';

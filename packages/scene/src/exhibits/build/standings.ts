@@ -1,6 +1,6 @@
 import {
-  behindReader,
   againstPromise,
+  behindReader,
   type BuildElement,
   type BuildTimes,
   buildTimes,

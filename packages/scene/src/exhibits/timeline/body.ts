@@ -211,7 +211,7 @@ function markNodes(g: Geometry, cells: Cells, i: number, y: number, print: 'colo
     group: item.form === 'group',
     softLeft: isSoft(item, 'start') && g.cutLeft[i] !== 1,
     softRight: isSoft(item, 'finish') && g.cutRight[i] !== 1,
-    deciding: g.deciding[i] ?? null,
+    criticalWork: g.criticalWork[i] ?? null,
   };
   const nodes: SceneNode[] = [];
   if (!Number.isNaN(g.promised0[i]!)) {
@@ -319,7 +319,11 @@ export function noteOf(item: Item, l: PageLanguage): string {
   return [
     item.gone ? l.goneNow : kind,
     item.fresh ? l.fresh : '',
-    !item.critical ? '' : item.deciding ? noted.criticalOf(item.deciding.count, item.members.length) : noted.critical,
+    !item.critical
+      ? ''
+      : item.criticalWork
+        ? noted.criticalOf(item.criticalWork.count, item.members.length)
+        : noted.critical,
     offWords(item.off, l),
   ]
     .filter(Boolean)

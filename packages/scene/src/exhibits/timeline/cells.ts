@@ -37,7 +37,7 @@ export interface Geometry {
   /** Ends of the stretches of interrupted work; null for work in one piece. */
   parts: ([number, number][] | null)[];
   /** Ends of the critical work of a group; null for one thing. */
-  deciding: ([number, number][] | null)[];
+  criticalWork: ([number, number][] | null)[];
   /** 1 where an item stands on a line with others, its label on a stem; 2 where others may lie over it there. */
   strung: Uint8Array;
   nameWidth: Float64Array;
@@ -83,7 +83,7 @@ export function measureItems(
     arrow1: floats().fill(Number.NaN),
     deadline: floats().fill(Number.NaN),
     parts: new Array(n).fill(null),
-    deciding: new Array(n).fill(null),
+    criticalWork: new Array(n).fill(null),
     strung: flags(),
     nameWidth: floats(),
     atFinishWidth: floats(),
@@ -100,7 +100,7 @@ export function measureItems(
     const placed = (spans: readonly { start: number; finish: number }[]): [number, number][] =>
       spans.map((s): [number, number] => [within(scale.x(s.start)), within(scale.x(s.finish))]);
     if (item.stretches) g.parts[i] = placed(item.stretches).filter(([p, q]) => q > p);
-    if (item.deciding) g.deciding[i] = placed(item.deciding.spans);
+    if (item.criticalWork) g.criticalWork[i] = placed(item.criticalWork.spans);
     g.isPoint[i] = point ? 1 : 0;
     g.isSummary[i] = item.form === 'summary' ? 1 : 0;
     g.cutLeft[i] = !point && a < g.left - 0.5 ? 1 : 0;

@@ -130,8 +130,8 @@ export function fieldTexts(input: ComposeInput<TimelineBrief>, withYear: boolean
       of: (item) => {
         if (item.gone) return id === 'name' ? plain(item.name) : id === 'ref' ? plain(item.ref) : NOTHING;
         if (item.form === 'summary') return item.members.length === 0 ? NOTHING : together([item]);
-        if (item.form === 'group' && id === 'critical' && item.critical && item.deciding)
-          return plain(l.noted.criticalOf(item.deciding.count, item.members.length));
+        if (item.form === 'group' && id === 'critical' && item.critical && item.criticalWork)
+          return plain(l.noted.criticalOf(item.criticalWork.count, item.members.length));
         if (item.form === 'group') return id === 'name' ? plain(item.name) : together([item]);
         if (id === 'start') return plain(dateWords(item, style, l).start);
         if (id === 'finish') return plain(dateWords(item, style, l).finish);

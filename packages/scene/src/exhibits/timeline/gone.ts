@@ -41,7 +41,7 @@ export function goneItems(plan: Plan, { plan: then, schedule: s }: Promised, bri
       progress: 0,
       measured: false,
       critical: false,
-      deciding: null,
+      criticalWork: null,
       deadline: null,
       complete: false,
       promised: null,

@@ -35,8 +35,8 @@ export interface Item extends CodeLook {
   /** False where nothing says how much is done: supporting work has no measure of its own. */
   measured: boolean;
   critical: boolean;
-  /** Of a group, when its critical work is, and how many of its members that are; null for one thing. */
-  deciding: { spans: { start: number; finish: number }[]; count: number } | null;
+  /** The critical work of a group: when it is, and how many members it has; null for what is no group. */
+  criticalWork: { spans: { start: number; finish: number }[]; count: number } | null;
   deadline: number | null;
   complete: boolean;
   /** When the edition that is compared with promised it, and by how many working days it is late (ahead: negative). */

@@ -32,8 +32,8 @@ export interface BarPlace {
   /** Ends whose day nobody has said. */
   softLeft?: boolean;
   softRight?: boolean;
-  /** Of a group, the ends of what of it is critical. */
-  deciding?: [x0: number, x1: number][] | null;
+  /** Ends of the critical work of a group. */
+  criticalWork?: [x0: number, x1: number][] | null;
 }
 
 /** How light the part of a bar that is still to come is. */
@@ -45,8 +45,8 @@ const LEAST_INK = 1.2;
 
 /**
  * A bar: light where it is to come, an edge in its full colour, progress as a band along the lower edge, critical as
- * an ink line along the upper one, over a group only as far as its critical work. The edge of a group is doubled at its left end. Towards an end whose day nobody has
- * said it fades.
+ * an ink line along the upper one, over a group only as far as its critical work. The edge of a group is doubled at
+ * its left end. Towards an end whose day nobody has said it fades.
  */
 export function barMark(place: BarPlace, look: MarkLook): SceneNode[] {
   const edge = edgeWidth(place.height) * heavy(look);
@@ -101,8 +101,8 @@ export function barMark(place: BarPlace, look: MarkLook): SceneNode[] {
   if (look.critical) {
     const inset = Math.min(radius * 0.5, width / 4);
     const [left, right] = [p.x0 + inset, p.x1 - inset];
-    for (const [x0, x1] of p.deciding ?? [[left, right]]) {
-      // A point of time is seen too.
+    for (const [x0, x1] of p.criticalWork ?? [[left, right]]) {
+      // A milestone has no length, and is to be seen.
       const from = Math.min(Math.max(x0, left), right - LEAST_INK);
       nodes.push(inkLine(from, Math.max(Math.min(x1, right), from + LEAST_INK), p.top, p.height, about));
     }

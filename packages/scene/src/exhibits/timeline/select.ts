@@ -290,7 +290,7 @@ function itemOf(reader: Reader, { index, value, lane, members, without }: Unit):
     progress: (Number.isNaN(percent) ? (a.percent ?? 0) : percent) / 100,
     measured: group ? !Number.isNaN(percent) : form !== 'support' || a.percent !== null,
     critical: critical.length > 0,
-    deciding: group ? { spans: spansOf(s, critical), count: critical.length } : null,
+    criticalWork: group ? { spans: spansOf(s, critical), count: critical.length } : null,
     deadline: group ? null : a.deadline,
     complete: open.length === 0,
     promised: null,
@@ -425,7 +425,9 @@ function addSummaries(reader: Reader, all: Item[]): Item[] {
     const members = [...new Set(list.flatMap((x) => x.members))];
     const without = list.reduce((n, x) => n + x.without, 0);
     const item = itemOf(reader, { index, value: null, lane: list[0]!.lane, members, without });
-    return reader.brief.summaries === 'blocks' ? item : { ...item, form: 'summary', critical: false, deciding: null };
+    return reader.brief.summaries === 'blocks'
+      ? item
+      : { ...item, form: 'summary', critical: false, criticalWork: null };
   });
   const place = new Int32Array(reader.plan.activities.length);
   outline.order.forEach((i, k) => {

@@ -1,5 +1,5 @@
 import { NOTHING_SHOWN } from '../../graph/shown';
-import { standingOf, toleranceOf, statusEnd, wholePercent } from '@clembo/core';
+import { notCounted, standingOf, statusEnd, toleranceOf, wholePercent } from '@clembo/core';
 import type { SnapshotBrief } from '../../brief/variance';
 import { HAIRLINE, INK, SOFT_INK } from '../../graph/ink';
 import type { Scene, SceneNode, Shown } from '../../graph/scene';
@@ -88,8 +88,9 @@ function said({ plan, schedule, promised }: Input, rows: readonly number[]): str
   const moment = statusEnd(plan);
   if (rows.length === 0 || moment === null) return end;
   const { percent } = standingOf(plan, schedule, promised!.plan, promised!.schedule, moment, only(rows));
-  const { time, planned } = percent;
-  if (time === null || planned === null) return end;
+  const { time, planned, unknown } = percent;
+  // A share of what is known alone is no headline.
+  if (time === null || planned === null || unknown > 0) return end;
   return `${wholePercent(time)} % done by time, ${wholePercent(planned)} % promised; ${end}`;
 }
 
@@ -118,7 +119,7 @@ function blockOf(
     title,
     about: [
       `${list.length} ${list.length === 1 ? 'activity' : 'activities'}`,
-      done === '' ? '' : `done: ${done}`,
+      done === '' ? '' : `done: ${[done, notCounted(st.percent.unknown)].filter(Boolean).join(', ')}`,
       planned,
     ]
       .filter(Boolean)

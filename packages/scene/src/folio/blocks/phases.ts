@@ -1,4 +1,4 @@
-import { endOfDay, startOfDay, wholePercent } from '@clembo/core';
+import { endOfDay, startOfDay } from '@clembo/core';
 import { STATUS_LINE } from '../../page/flags';
 import { INK, INK_ON_TINT, KELP, MADDER_ON_TINT, PAPER, SOFT_INK, tint } from '../../graph/ink';
 import { rule, write } from '../../graph/nodes';
@@ -9,7 +9,7 @@ import { timeScale } from '../../scales/time';
 import { formatDay } from '../../text/dates';
 import type { Measure } from '../../text/measure';
 import type { PlanFacts } from '../facts';
-import type { Phase } from '../phases';
+import { doneWords, type Phase } from '../phases';
 import type { Box } from '../places';
 import { atBestSize, type DrawnBlock } from './drawn';
 
@@ -177,10 +177,12 @@ function bandNode({ phase, x0, x1, textAt, name, late }: Band, plan: string, y: 
     role: 'item',
     ref,
     name: phase.name,
-    alt: `${formatDay(phase.first, 'medium')} to ${formatDay(phase.last, 'medium')}, ${wholePercent(100 * phase.done)} % done${late && `,${late}`}`,
+    alt: `${formatDay(phase.first, 'medium')} to ${formatDay(phase.last, 'medium')}, ${doneWords(phase)}${late && `,${late}`}`,
     children: [
       rect(x1 - x0, tint(KELP, 0.16), 'bar'),
-      ...(phase.done > 0 ? [rect((x1 - x0) * Math.min(1, phase.done), tint(KELP, 0.4), 'progress')] : []),
+      ...(phase.done !== null && phase.done > 0
+        ? [rect((x1 - x0) * Math.min(1, phase.done), tint(KELP, 0.4), 'progress')]
+        : []),
       {
         type: 'text',
         x: round(textAt),

@@ -1,0 +1,14 @@
+import type { Measuring } from '@/workers/plan.worker';
+
+/** Nothing left out, against the promise, by effort: how Measure begins. @param by field of the breakdown */
+export const everything = (by: string | null): Measuring => ({
+  against: 'promised',
+  where: { match: 'all', tests: [] },
+  off: null,
+  statuses: [],
+  refs: [],
+  months: [],
+  amount: 'effort',
+  weeks: 4,
+  by,
+});
