@@ -226,7 +226,7 @@ describe('clembo convert', () => {
     for (const ending of ['csv', 'xlsx', 'ics', 'ifc', 'json', 'clembo']) {
       const to = join(folder, `out.${ending}`);
       const { code, out } = await clembo('convert', dated, '--out', to);
-      expect([code, out]).toEqual([0, `${to}: 2 activities, 1 links\n`]);
+      expect([code, out]).toEqual([0, `${to}: 2 activities, 1 link\n`]);
       expect(await dates(to)).toEqual(expected);
     }
     expect((await clembo('convert', dated, '--out', join(folder, 'x.doc'))).err).toContain('--out PLAN.csv');

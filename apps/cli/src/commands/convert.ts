@@ -11,6 +11,7 @@ import {
 } from '@clembo/formats';
 import { UsageError } from '../fail';
 import type { Loaded } from '../load';
+import { planWords } from '../planWords';
 import { writeOut } from '../writeOut';
 import { wholeOf } from '../whole';
 
@@ -38,5 +39,5 @@ export async function convertCommand(
   await writeOut(out, await write());
   const unread =
     problems.length === 0 ? '' : `, ${problems.length} cells could not be read (\`clembo check\` lists them)`;
-  return `${out}: ${plan.activities.length} activities, ${plan.links.length} links${unread}\n`;
+  return `${out}: ${planWords(plan)}${unread}\n`;
 }

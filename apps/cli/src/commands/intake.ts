@@ -2,6 +2,7 @@ import { basename, extname } from 'node:path';
 import { groupProblems, PROMISED_IN_SOURCE, promisedEdition, writeBundle, writePlanJson } from '@clembo/formats';
 import { UsageError } from '../fail';
 import { json } from '../findings';
+import { planWords } from '../planWords';
 import { loadMappedTable, type LoadOptions, readCalendar, takeIn, withOptions } from '../load';
 import { sourceOf, wholeOf } from '../whole';
 import { writeOut } from '../writeOut';
@@ -55,7 +56,7 @@ export async function intakeCommand(
   };
   if (asJson) return json(result);
   const lines = [
-    `${result.rowsTaken} of ${result.rowsRead} rows${table.sheet ? ` of sheet ${table.sheet}` : ''}: ${result.activities} activities, ${result.links} links`,
+    `${result.rowsTaken} of ${result.rowsRead} rows${table.sheet ? ` of sheet ${table.sheet}` : ''}: ${planWords(plan)}`,
     ...columns.map((c) =>
       `${(c.heading || '(no heading)').padEnd(24)} ${c.as.padEnd(20)} ${c.as === 'left out' ? '' : `${c.read} read${c.changed > 0 ? `, ${c.changed} changed` : ''}${c.unread > 0 ? `, ${c.unread} not read` : ''}`}`.trimEnd(),
     ),
