@@ -26,15 +26,16 @@ export function extentOf(s: Sided, positions: Iterable<number>): Extent | null {
   for (const i of positions) {
     if (s.start[i] === NONE) continue;
     const span = { start: s.start[i]!, finish: s.finish[i]!, atFinish: s.atFinish[i] === 1 };
-    const [first, last, start, finish] = [firstDayOf(span), lastDayOf(span), firstBoundary(span), lastBoundary(span)];
+    const start = firstBoundary(span);
+    const finish = lastBoundary(span);
     if (place === null) {
-      place = { first, last, start, finish, firstOf: i, lastOf: i };
+      place = { first: firstDayOf(span), last: lastDayOf(span), start, finish, firstOf: i, lastOf: i };
       continue;
     }
     if (start < place.start) [place.start, place.firstOf] = [start, i];
     if (finish > place.finish) [place.finish, place.lastOf] = [finish, i];
-    place.first = Math.min(place.first, first);
-    place.last = Math.max(place.last, last);
+    place.first = Math.min(place.first, firstDayOf(span));
+    place.last = Math.max(place.last, lastDayOf(span));
   }
   return place;
 }

@@ -2,7 +2,9 @@ import { apartReader, extentOf, promisedExtent } from '../compare/behind';
 import type { Plan } from '../plan/schema';
 import { AS_PROMISED, EXPECTED, isComplete, UNKNOWN } from '../schedule/given';
 import type { Schedule } from '../schedule/model';
+import { NONE } from '../schedule/slots';
 import type { Day } from '../time/civil';
+import { lastDayOf } from '../time/days';
 
 /** When a set of activities begins and ends, how sure that is, and how it stands against what was promised of it. */
 export interface Ends {
@@ -40,27 +42,28 @@ export function endsOf(
   promised: { plan: Plan; schedule: Schedule } | null,
   positions: Iterable<number>,
 ): Ends {
-  const all = [...positions].filter((i) => !s.outline.isSummary[i]);
+  const all: number[] = [];
+  let [open, openWithout] = [0, 0];
+  for (const i of positions) {
+    if (s.outline.isSummary[i]) continue;
+    all.push(i);
+    const a = plan.activities[i]!;
+    if (isComplete(a)) continue;
+    open++;
+    if (a.kind !== 'levelOfEffort' && s.finishFrom[i] === UNKNOWN) openWithout++;
+  }
   const place = extentOf(s, all);
-  const isOpen = (i: number) => !isComplete(plan.activities[i]!);
-  const openWithout = all.filter(
-    (i) => isOpen(i) && plan.activities[i]!.kind !== 'levelOfEffort' && s.finishFrom[i] === UNKNOWN,
-  ).length;
   const then = promised && promisedExtent(plan, promised, all);
   const apart = apartReader(plan);
   const known = place !== null && then !== null && openWithout === 0;
-  // Of several on the last day one that is stated settles it.
-  const onLast = place === null ? [] : all.filter((i) => extentOf(s, [i])?.last === place.last);
-  const soft = onLast.every((i) => s.finishFrom[i] === EXPECTED || s.finishFrom[i] === AS_PROMISED);
   return {
     of: all.length,
     openWithout,
-    complete: all.length > 0 && !all.some(isOpen),
+    complete: all.length > 0 && open === 0,
     first: place?.first ?? null,
     last: place?.last ?? null,
     lastOf: place?.lastOf ?? null,
-    expected:
-      place === null || !soft ? null : onLast.every((i) => s.finishFrom[i] === AS_PROMISED) ? 'asPromised' : 'expected',
+    expected: place && softness(s, all, place.last),
     promisedFirst: then?.first ?? null,
     promised: then?.last ?? null,
     startLate: place && then ? apart.starts(null, then, place) : null,
@@ -68,9 +71,26 @@ export function endsOf(
   };
 }
 
+/** How the finish on a last day was found: of several on that day one that is stated settles it. */
+function softness(s: Schedule, positions: readonly number[], last: Day): Ends['expected'] {
+  let found: Ends['expected'] = 'asPromised';
+  for (const i of positions) {
+    const from = s.finishFrom[i];
+    if (
+      from === AS_PROMISED ||
+      s.start[i] === NONE ||
+      lastDayOf({ start: s.start[i]!, finish: s.finish[i]!, atFinish: s.atFinish[i] === 1 }) !== last
+    )
+      continue;
+    if (from !== EXPECTED) return null;
+    found = 'expected';
+  }
+  return found;
+}
+
 /** All activities of a plan that are no groups. */
 export const allRows = (plan: Plan, s: Schedule): number[] =>
-  plan.activities.flatMap((_, i) => (s.outline.isSummary[i] ? [] : [i]));
+  [...plan.activities.keys()].filter((i) => !s.outline.isSummary[i]);
 
 /** The fact of the end of a whole plan; see {@link endsOf}. */
 export const planEnds = (plan: Plan, s: Schedule, promised: { plan: Plan; schedule: Schedule } | null): Ends =>

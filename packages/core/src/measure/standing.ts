@@ -160,13 +160,10 @@ export function standingOfRows(
 
 const ownTime = (plan: Plan, near: Day) => workingTimeOf(calendarOf(plan, null), 'day', near);
 
-/** Percent complete of rows by a measure; null where there is nothing to measure. */
-export function percentOfRows(
-  read: (position: number) => Done,
-  rows: readonly Pick<StandingRow, 'position'>[],
-): number | null {
+/** Percent complete of the activities at some positions by a measure; null where there is nothing to measure. */
+export function percentOfRows(read: (position: number) => Done, positions: Iterable<number>): number | null {
   const all = nothingDone();
-  for (const r of rows) addDone(all, read(r.position));
+  for (const i of positions) addDone(all, read(i));
   const percent = percentOf(all);
   return Number.isFinite(percent) ? percent : null;
 }
@@ -179,7 +176,8 @@ function percents(
   moment: number,
   rows: readonly StandingRow[],
 ): Standing['percent'] {
-  const of = (measure: PercentMeasure) => percentOfRows(doneReader(plan, s, measure), rows);
+  const positions = rows.map((r) => r.position);
+  const of = (measure: PercentMeasure) => percentOfRows(doneReader(plan, s, measure), positions);
   const time = activityTime(baseline, b);
   let [all, due] = [0, 0];
   for (const { ref } of rows) {

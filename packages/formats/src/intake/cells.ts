@@ -248,7 +248,7 @@ export class CellReader {
     const { decimal = null, factor } = this.map.styles[this.columnOf(field)] ?? {};
     const read = (t: string) => {
       const value = readNumber(t, decimal);
-      return value === null || isScaled ? value : Number((value * (factor ?? 1)).toPrecision(15));
+      return value === null || isScaled || !factor ? value : Number((value * factor).toPrecision(15));
     };
     return this.value(d, field, read, 'notANumber');
   }

@@ -91,7 +91,7 @@ export function settle(
     if (m.as === 'field' && m.field === 'rate')
       return { decimal: markOf(eachValue(body, c)), per: rateTime(headings[c] ?? '', eachValue(body, c)) };
     if (type === 'number') return { decimal: markOf(eachValue(body, c)) };
-    if (type === 'date' && [...eachValue(body, c)].some(isMonthWithNumber))
+    if (type === 'date' && [...dates.find(([at]) => at === c)![1]].some(isMonthWithNumber))
       return { behindMonth: monthEvidence(eachValue(body, c)) };
     if (type === 'percent') return { scale: percentScale(eachValue(body, c)) };
     return {};
@@ -127,16 +127,22 @@ function factorOf(heading: string): 1e3 | 1e6 | null {
 
 /** The currency of all amounts, which say it themselves or by their heading. */
 const currencyOf = (body: string[][], headings: readonly string[], columns: readonly ColumnMeaning[]): string | null =>
-  currencyOfAll(
-    columns.flatMap((m, c) => {
-      if (!isMoney(m)) return [];
-      const usual = moneyHeading(headings[c] ?? '').currencies;
-      return [...eachValue(body, c)].map((text) => {
-        const { currencies } = saidOfAmount(text);
-        return currencies.length > 0 ? currencies : usual;
-      });
-    }),
-  );
+  currencyOfAll(saidCurrencies(body, headings, columns));
+
+function* saidCurrencies(
+  body: string[][],
+  headings: readonly string[],
+  columns: readonly ColumnMeaning[],
+): Generator<readonly string[]> {
+  for (const [c, m] of columns.entries()) {
+    if (!isMoney(m)) continue;
+    const usual = moneyHeading(headings[c] ?? '').currencies;
+    for (const text of eachValue(body, c)) {
+      const { currencies } = saidOfAmount(text);
+      if (currencies.length > 0 || usual.length > 0) yield currencies.length > 0 ? currencies : usual;
+    }
+  }
+}
 
 function markOf(values: Iterable<string>): '.' | ',' | null {
   const evidence = decimalEvidence(values);

@@ -201,8 +201,12 @@ export function readNumber(
   return form.mark === decimal ? form.decimal : form.grouped;
 }
 
+const SAYS_NOTHING: { currencies: readonly string[]; isScaled: boolean } = { currencies: [], isScaled: false };
+
 /** What an amount says of itself beside its number: the currencies that it may be in, and whether it carries a scale. */
 export function saidOfAmount(text: string): { currencies: readonly string[]; isScaled: boolean } {
+  // Most amounts are a number and no more.
+  if (/^[\d.,]+$/.test(text)) return SAYS_NOTHING;
   const parts = text.length > LONGEST ? null : numberParts(text);
   return { currencies: parts?.currencies ?? [], isScaled: parts !== null && parts.scale !== 1 };
 }

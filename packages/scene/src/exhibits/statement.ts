@@ -85,11 +85,8 @@ function tellEnd({ plan, schedule: s, promised, rows, ends, about, w, language: 
   if (ends.complete) return l.completedOn(about, day) + againstWords(ends, l);
   const runs = ends.expected === null ? l.runsTo(about, day) : w.expectedTo(about, day);
   if (ends.late === null) {
-    const percent = percentOfRows(
-      doneReader(plan, s, plan.percentShown),
-      rows.map((position) => ({ position })),
-    );
-    const whole = plan.statusDate === null || percent === null ? 0 : wholePercent(percent);
+    const percent = plan.statusDate === null ? null : percentOfRows(doneReader(plan, s, plan.percentShown), rows);
+    const whole = percent === null ? 0 : wholePercent(percent);
     return whole > 0 ? `${runs}${l.percentOfWork(whole)}` : runs;
   }
   if (ends.late > 0 || !promised) return runs + againstWords(ends, l);

@@ -405,17 +405,13 @@ function partsOf(
     .sort(([a], [b]) => (order.get(a) ?? 1e9) - (order.get(b) ?? 1e9))
     .slice(0, 40)
     .map(([code, own]) => {
-      const { late } = endsOf(
-        plan,
-        s,
-        promised,
-        own.map((r) => r.position),
-      );
+      const positions = own.map((r) => r.position);
+      const { late } = endsOf(plan, s, promised, positions);
       return {
         code,
         title: field.values.find((v) => v.code === code)?.title ?? (code || 'none'),
         activities: own.length,
-        percent: percentOfRows(read, own),
+        percent: percentOfRows(read, positions),
         late,
         band: late === null ? null : bandOfDays(late, toleranceOf(plan, { codes: { [field.id]: code } })),
       };

@@ -303,18 +303,18 @@ function altOf(item: Item, l: PageLanguage): string {
 /** What is to be said of a thing beside its dates. */
 export function noteOf(item: Item, l: PageLanguage): string {
   const { noted } = l;
-  const done = l.percentDone(percentWords(item));
+  const done = () => l.percentDone(percentWords(item));
   const kind =
     item.form === 'milestone'
       ? item.complete
         ? noted.reached
         : noted.milestone
       : item.form === 'group'
-        ? [noted.groupOf(item.members.length), item.measured ? done : ''].filter(Boolean).join(', ')
+        ? [noted.groupOf(item.members.length), item.measured ? done() : ''].filter(Boolean).join(', ')
         : item.form === 'summary'
-          ? [noted.summary, item.measured ? done : ''].filter(Boolean).join(', ')
+          ? [noted.summary, item.measured ? done() : ''].filter(Boolean).join(', ')
           : item.measured
-            ? done
+            ? done()
             : noted.support;
   return [
     item.gone ? l.goneNow : kind,

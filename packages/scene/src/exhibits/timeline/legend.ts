@@ -184,20 +184,11 @@ export function legendEntries(
     wide,
     (x, y) => barMark(place(x, y, { softLeft: true, softRight: true }), neutral),
   );
-  const endsBy = (i: Item, from: number) => !i.complete && (i.from.start === from || i.from.finish === from);
+  const origins = new Set<number>();
+  for (const i of items) if (!i.complete && i.said === null && isWork(i)) origins.add(i.from.start).add(i.from.finish);
   const soft = (x: number, y: number) => barMark(place(x, y, { softRight: true }), neutral);
-  add(
-    has((i) => i.said === null && isWork(i) && (endsBy(i, EXPECTED) || endsBy(i, UNKNOWN))),
-    words.expected,
-    wide,
-    soft,
-  );
-  add(
-    has((i) => i.said === null && isWork(i) && endsBy(i, AS_PROMISED)),
-    words.asPromised,
-    wide,
-    soft,
-  );
+  add(origins.has(EXPECTED) || origins.has(UNKNOWN), words.expected, wide, soft);
+  add(origins.has(AS_PROMISED), words.asPromised, wide, soft);
   add(cut, words.runsOn, wide, (x, y) => barMark(place(x, y, { cutRight: true }), neutral));
   add(
     g.deadline.some((x) => !Number.isNaN(x)),

@@ -25,6 +25,7 @@ import {
 } from '@clembo/core';
 import type { Look } from '../../brief/hand';
 import type { TimelineBrief } from '../../brief/timeline';
+import { laneKey } from './laneKey';
 import type { Shown } from '../../graph/scene';
 import { LANGUAGES } from '../../text/languages/index';
 import { NOTHING_SHOWN } from '../../graph/shown';
@@ -209,11 +210,11 @@ function codeReaderOf(plan: Plan, schedule: Schedule, colour: string | null, pro
 const laneCode = ({ coded }: Reader, field: string, i: number, unit: number): string =>
   coded(field, i) || (unit === i ? '' : coded(field, unit));
 
-/** Whether an activity is asked for: by the condition, and by how it stands. */
 /** Whether an activity is open and has no finish that is known. */
 const isOpenEnded = (plan: Plan, s: Schedule, i: number): boolean =>
   s.finishFrom[i] === UNKNOWN && !isComplete(plan.activities[i]!) && plan.activities[i]!.kind !== 'levelOfEffort';
 
+/** Whether an activity is asked for: by the condition, and by how it stands. */
 function passesOf({ plan, schedule: s, brief, promised }: Reader): (i: number) => boolean {
   const holds = brief.where.tests.length === 0 ? null : conditionHolds(plan, s, brief.where, promised);
   const stands = standsOf(plan, s, brief, promised);
@@ -265,7 +266,8 @@ function itemOf(reader: Reader, { index, value, lane, members, without }: Unit):
   for (const i of members) addDone(sum, reader.done(i));
   const percent = percentOf(sum);
   const open = members.filter((i) => !isComplete(plan.activities[i]!));
-  const critical = plan.links.length === 0 ? [] : open.filter((i) => s.critical[i] === 1);
+  const isCritical = (i: number) => s.critical[i] === 1;
+  const critical = plan.links.length > 0 && open.some(isCritical);
   const colourCodes =
     brief.colour === null
       ? []
@@ -282,15 +284,15 @@ function itemOf(reader: Reader, { index, value, lane, members, without }: Unit):
     atFinish: form !== 'milestone' || s.atFinish[index] === 1,
     members,
     without,
-    from: originsOf(s, group ? extentOf(s, members)! : { firstOf: index, lastOf: index }),
+    from: group ? originsOf(s, extentOf(s, members)!) : { start: s.startFrom[index]!, finish: s.finishFrom[index]! },
     stretches: form === 'bar' && a.stretches.length > 1 ? stretchesAt(plan, s, index) : null,
     lane,
     row: rowOf(reader, value === null ? index : null, members),
     phase: false,
     progress: (Number.isNaN(percent) ? (a.percent ?? 0) : percent) / 100,
     measured: group ? !Number.isNaN(percent) : form !== 'support' || a.percent !== null,
-    critical: critical.length > 0,
-    criticalWork: group ? { spans: spansOf(s, critical), count: critical.length } : null,
+    critical,
+    criticalWork: group ? workOf(s, critical ? open.filter(isCritical) : []) : null,
     deadline: group ? null : a.deadline,
     complete: open.length === 0,
     promised: null,
@@ -319,14 +321,14 @@ function itemOf(reader: Reader, { index, value, lane, members, without }: Unit):
 }
 
 /** The times of several activities; those that touch or overlap are one. */
-function spansOf(s: Schedule, members: readonly number[]): { start: number; finish: number }[] {
+function workOf(s: Schedule, members: readonly number[]): NonNullable<Item['criticalWork']> {
   const spans: { start: number; finish: number }[] = [];
   for (const i of [...members].sort((a, b) => s.start[a]! - s.start[b]!)) {
     const last = spans.at(-1);
     if (last && s.start[i]! <= last.finish) last.finish = Math.max(last.finish, s.finish[i]!);
     else spans.push({ start: s.start[i]!, finish: s.finish[i]! });
   }
-  return spans;
+  return { spans, count: members.length };
 }
 
 /** What the work of a value is known by on its page, where no activity stands for it. */
@@ -439,20 +441,27 @@ function addSummaries(reader: Reader, all: Item[]): Item[] {
 
 /** Where several things in a lane have the same name, each says what it belongs to. */
 function sayWhose({ plan, schedule }: Reader, items: Item[]): void {
-  const byName = new Map<string, Item[]>();
-  for (const item of items) {
-    const key = [...item.lane, item.name].join('\u0000');
-    const list = byName.get(key);
-    if (list) list.push(item);
-    else byName.set(key, [item]);
-  }
   const parentOf = (item: Item) => {
     if (item.gone) return '';
     const p = schedule.outline.parent[item.index]!;
     return p === -1 ? '' : plan.activities[p]!.name;
   };
-  for (const list of byName.values()) {
-    if (list.length < 2 || new Set(list.map(parentOf)).size < 2) continue;
-    for (const item of list) if (parentOf(item) !== '') item.name = `${item.name} (${parentOf(item)})`;
+  for (const named of grouped(items, (i) => i.name)) {
+    if (named.length < 2) continue;
+    for (const list of grouped(named, (i) => laneKey(i.lane))) {
+      if (list.length < 2 || new Set(list.map(parentOf)).size < 2) continue;
+      for (const item of list) if (parentOf(item) !== '') item.name = `${item.name} (${parentOf(item)})`;
+    }
   }
+}
+
+function grouped(items: readonly Item[], keyOf: (item: Item) => string): Iterable<Item[]> {
+  const groups = new Map<string, Item[]>();
+  for (const item of items) {
+    const key = keyOf(item);
+    const list = groups.get(key);
+    if (list) list.push(item);
+    else groups.set(key, [item]);
+  }
+  return groups.values();
 }

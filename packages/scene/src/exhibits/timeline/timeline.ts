@@ -90,15 +90,19 @@ export function composeTimeline(input: TimelineInput): Scene {
 
 /** How many ends on the page nobody stated: worked out, or taken from the promise. */
 function softEnds(items: readonly Item[], w: TitleWords): string[] {
-  const ends = items.flatMap((i) =>
-    i.complete || i.gone || i.form === 'group' || i.form === 'summary'
-      ? []
-      : i.start === i.finish
-        ? [i.from.finish]
-        : [i.from.start, i.from.finish],
-  );
-  const [expected, promised] = [EXPECTED, AS_PROMISED].map((from) => ends.filter((e) => e === from).length);
-  return [expected! > 0 ? w.workedOut(expected!) : '', promised! > 0 ? w.takenAsPromised(promised!) : ''];
+  const counts = { [EXPECTED]: 0, [AS_PROMISED]: 0 };
+  const count = (from: number) => {
+    if (from === EXPECTED || from === AS_PROMISED) counts[from]++;
+  };
+  for (const i of items) {
+    if (i.complete || i.gone || i.form === 'group' || i.form === 'summary') continue;
+    count(i.from.finish);
+    if (i.start !== i.finish) count(i.from.start);
+  }
+  return [
+    counts[EXPECTED] > 0 ? w.workedOut(counts[EXPECTED]) : '',
+    counts[AS_PROMISED] > 0 ? w.takenAsPromised(counts[AS_PROMISED]) : '',
+  ];
 }
 
 /** What the brief asks for, or why it cannot be answered. */

@@ -11,26 +11,39 @@ import type { Selection } from './select';
 /** What a timeline says by itself: about the rows that it shows, and to the question that it answers. */
 export function titleOf({ plan, schedule, brief, promised }: TimelineInput, { items, undated }: Selection): string {
   const language = LANGUAGES[brief.language];
-  const rows = [...new Set([...items.flatMap((i) => (i.gone ? [] : i.members)), ...undated])];
   if (items.length === 0) return plan.name;
-  const field = brief.together ?? brief.lanes.at(-1) ?? null;
-  const titles = field === null ? null : codeTitles(plan, field, schedule.outline.roots, language);
-  const codes = new Map(items.flatMap((i) => i.members.map((m) => [m, i.lane.at(-1) ?? ''] as const)));
-  const partOf = (i: number): string => {
-    const code = brief.together === null ? (codes.get(i) ?? '') : (plan.activities[i]!.codes[brief.together] ?? '');
-    return code === '' || titles === null ? '' : titles.title(code);
-  };
+  // Work that several things stand for is told of once.
+  const isTold = new Uint8Array(plan.activities.length);
+  for (const i of items) if (!i.gone) for (const m of i.members) isTold[m] = 1;
+  for (const i of undated) isTold[i] = 1;
+  let parts: ReturnType<typeof partReader> | null = null;
   return statementOf({
     plan,
     schedule,
     promised,
-    rows,
+    rows: [...plan.activities.keys()].filter((i) => isTold[i] === 1),
     tells: questionOf(brief, plan),
     weeks: brief.weeks,
     name: partName(brief, plan),
-    partOf,
+    partOf: (i) => (parts ??= partReader({ plan, schedule, brief }, items))(i),
     language,
   });
+}
+
+/** The part of the page in which an activity stands: its lane, or what it is taken together by. */
+function partReader(
+  { plan, schedule, brief }: Pick<TimelineInput, 'plan' | 'schedule' | 'brief'>,
+  items: Selection['items'],
+): (i: number) => string {
+  const field = brief.together ?? brief.lanes.at(-1) ?? null;
+  if (field === null) return () => '';
+  const titles = codeTitles(plan, field, schedule.outline.roots, LANGUAGES[brief.language]);
+  const lanes = new Map<number, string>();
+  if (brief.together === null) for (const i of items) for (const m of i.members) lanes.set(m, i.lane.at(-1) ?? '');
+  return (i) => {
+    const code = brief.together === null ? lanes.get(i) : plan.activities[i]!.codes[brief.together];
+    return code ? titles.title(code) : '';
+  };
 }
 
 /** The question that a brief answers: the one that it names, else the one that its choice of rows asks. */
