@@ -274,7 +274,7 @@ describe('worked examples', () => {
     // A day less than asked for is told, with the pair.
     const close = compose(plan(placed.map((p, k) => Math.round(p.start - day0) - (k === 1 ? 1 : 0))), { keep: 28 });
     expect(close.title).toContain('1 buffer too small');
-    expect(JSON.stringify(close.nodes)).toContain('Trade 1 comes 27 days behind Trade 0 at 0');
+    expect(JSON.stringify(close.nodes)).toContain('Trade 1 comes 27 calendar days behind Trade 0 at 0');
   });
 
   test('what is done is drawn up to its place', () => {
@@ -341,6 +341,18 @@ describe('a part of a line', () => {
     expect([from <= day0, to >= day0 + 65, to < day0 + 75]).toEqual([true, true, true]);
     // What only touches its end is not on it, and no clash elsewhere is told.
     expect(scene.title).toBe('Work along Pipe, 0 to 500 m, runs to 5 May 2026');
+  });
+
+  test('by the names of its sections where it is cut at them', () => {
+    const zones = [
+      { name: 'West', from: 0, to: 500_000 },
+      { name: 'Middle', from: 500_000, to: 1_000_000 },
+    ];
+    const named = { ...plan, lines: [{ ...plan.lines[0]!, zones }] };
+    const title = (fromPlace: number, toPlace: number) => compose(named, { fromPlace, toPlace }).title;
+    expect(title(0, 500_000)).toContain(', West, runs');
+    expect(title(0, 1_000_000)).toContain(', West to Middle, runs');
+    expect(title(0, 600_000)).toContain(', 0 to 600 m, runs');
   });
 
   test('the same in time', () => {

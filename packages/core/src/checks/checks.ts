@@ -1,4 +1,4 @@
-import { apartReader, computedDates, extentOf } from '../compare/behind';
+import { apartReader, computedDates, deadlineMiss, extentOf } from '../compare/behind';
 import type { Finding } from '../findings/finding';
 import { buildFindings } from './buildChecks';
 import { lineFindings } from './lineChecks';
@@ -9,7 +9,7 @@ import { NONE } from '../schedule/slots';
 import type { Schedule } from '../schedule/model';
 import { type ActivityTime, activityTime } from '../schedule/workingDays';
 import { codeFieldId, fieldReader, isEmptyValue, requirableFields } from '../select/fields';
-import { finishDayOf, isoDate } from '../time/civil';
+import { isoDate } from '../time/civil';
 
 /** What counts as long, in working days. The defaults are those of the 14-point assessment. */
 export interface CheckLimits {
@@ -163,19 +163,13 @@ const negativeFloat = (c: Checked): Finding[] => {
   return about(c, 'negativeFloat', 'error', late, { days });
 };
 
-const deadlines = (c: Checked): Finding[] => {
-  const apart = apartReader(c.plan);
-  return c.work.flatMap((i): Finding[] => {
-    const { deadline, ref } = c.plan.activities[i]!;
-    const now = extentOf(c.s, [i]);
-    if (deadline === null || now === null) return [];
-    const day = finishDayOf(deadline);
-    if (now.last <= day) return [];
-    const days = apart.finishes(i, { ...now, last: day, finish: deadline }, now);
-    const facts = { finish: isoDate(now.last), deadline: isoDate(day), days };
-    return [{ code: 'deadlineMissed', severity: 'error', refs: [ref], facts }];
+const deadlines = (c: Checked): Finding[] =>
+  c.work.flatMap((i): Finding[] => {
+    const miss = deadlineMiss(c.plan, c.s, i);
+    if (miss === null) return [];
+    const facts = { finish: isoDate(miss.finish), deadline: isoDate(miss.deadline), days: miss.days };
+    return [{ code: 'deadlineMissed', severity: 'error', refs: [c.plan.activities[i]!.ref], facts }];
   });
-};
 
 /** Positions planned before the status date that are not reported as begun or done. */
 export const plannedInThePast = ({ plan, work }: Checked): number[] => {

@@ -3,7 +3,7 @@ import { calendarOf } from '../plan/calendars';
 import type { Plan } from '../plan/schema';
 import type { Schedule } from '../schedule/model';
 import { NONE } from '../schedule/slots';
-import type { Day, Moment } from '../time/civil';
+import { type Day, finishDayOf, type Moment } from '../time/civil';
 import { firstBoundary, firstDayOf, lastBoundary, lastDayOf, workingDaysApart } from '../time/days';
 
 /** Where one or several activities stand: from the first day to the last, and the moments that bound these. */
@@ -107,5 +107,19 @@ export function behindReader(
     if (!now || !then) return null;
     const of = s.outline.isSummary[i] ? null : i;
     return { start: apart.starts(of, then, now), finish: apart.finishes(of, then, now) };
+  };
+}
+
+/** By how many working days the shown finish of an activity misses its deadline; null where it does not, or has none. */
+export function deadlineMiss(plan: Plan, s: Sided, i: number): { finish: Day; deadline: Day; days: number } | null {
+  const { deadline } = plan.activities[i]!;
+  const now = deadline === null ? null : extentOf(s, [i]);
+  if (deadline === null || now === null) return null;
+  const day = finishDayOf(deadline);
+  if (now.last <= day) return null;
+  return {
+    finish: now.last,
+    deadline: day,
+    days: apartReader(plan).finishes(i, { ...now, last: day, finish: deadline }, now),
   };
 }

@@ -1,6 +1,7 @@
 import { daysByRate } from '../linear/length';
 import { type Activity, isMilestone, type PercentMeasure, type Plan } from '../plan/schema';
 import { statusEnd } from '../plan/status';
+import { isComplete } from './given';
 import type { Schedule } from './model';
 import { NONE } from './slots';
 import { type ActivityTime, activityTime } from './workingDays';
@@ -23,14 +24,20 @@ export interface Done {
   reached: number;
   /** How many are not complete, and nothing says how much there is of them. */
   unknown: number;
+  /** How much of the work is not complete, as a number of activities. */
+  open: number;
 }
 
-export const nothingDone = (): Done => ({ all: 0, done: 0, points: 0, reached: 0, unknown: 0 });
+export const nothingDone = (): Done => ({ all: 0, done: 0, points: 0, reached: 0, unknown: 0, open: 0 });
+
+/** Work that is not complete is at most so many percent done, also once all of its time or effort is gone. */
+const MOST_OF_OPEN = 99;
 
 /** Percent of what is known; NaN where nothing is, or where all that is known is done and more is to come. */
-export function percentOf({ all, done, points, reached, unknown }: Done): number {
+export function percentOf({ all, done, points, reached, unknown, open }: Done): number {
   const percent = all > 0 ? (100 * done) / all : points > 0 ? (100 * reached) / points : Number.NaN;
-  return unknown > 0 && percent >= 100 ? Number.NaN : percent;
+  if (unknown > 0 && percent >= 100) return Number.NaN;
+  return open > 0 ? Math.min(percent, MOST_OF_OPEN) : percent;
 }
 
 /**
@@ -49,18 +56,20 @@ export function doneReader(plan: Plan, s: Schedule, measure: PercentMeasure): (p
   return (i) => {
     const a = plan.activities[i]!;
     const finished = a.actualFinish !== null;
+    const complete = isComplete(a);
+    const open = complete || isMilestone(a.kind) || a.kind === 'levelOfEffort' ? 0 : 1;
     if (measure === 'effort') {
       const actual = a.actualEffort ?? 0;
       const all = finished ? (a.actualEffort ?? a.effort ?? 0) : Math.max(a.effort ?? 0, actual);
-      return { ...nothingDone(), all, done: finished ? all : actual };
+      return { ...nothingDone(), all, done: finished ? all : actual, open };
     }
     const dated = s.start[i] !== NONE && (s.finish[i]! > s.start[i]! || isMilestone(a.kind));
     const length = dated ? Math.max(0, time.minutesBetween(i, s.start[i]!, s.finish[i]!)) : statedLength(a, time, i);
-    const stated = finished ? 1 : (a.percent ?? 0) / 100;
-    const share = measure === 'time' && !finished ? shareOfTime(plan, time, i, length ?? 0, stated) : stated;
+    const stated = complete ? 1 : (a.percent ?? 0) / 100;
+    const share = measure === 'time' && !complete ? shareOfTime(plan, time, i, length ?? 0, stated) : stated;
     const all = a.kind === 'levelOfEffort' ? 0 : (length ?? 0);
-    const isUnknown = length === null && share < 1 && a.kind !== 'levelOfEffort';
-    return { all, done: all * share, points: 1, reached: share >= 1 ? 1 : 0, unknown: isUnknown ? 1 : 0 };
+    const isUnknown = length === null && !complete && a.kind !== 'levelOfEffort';
+    return { all, done: all * share, points: 1, reached: complete ? 1 : 0, unknown: isUnknown ? 1 : 0, open };
   };
 }
 
@@ -136,4 +145,5 @@ export function addDone(sum: Done, more: Done): void {
   sum.points += more.points;
   sum.reached += more.reached;
   sum.unknown += more.unknown;
+  sum.open += more.open;
 }

@@ -263,7 +263,9 @@ function Missing({ planId, open, noEdition }: { planId: string; open: OpenRoom; 
   const chosen = dayOfField(day);
   return (
     <div className="mx-auto max-w-xl px-8 pt-16">
-      <h1 className="font-serif text-[26px] font-semibold">Nothing to measure against yet</h1>
+      <h1 className="font-serif text-[26px] font-semibold">
+        {noEdition ? 'Nothing to measure against yet' : 'No status date yet'}
+      </h1>
       {noEdition && (
         <p className="mt-4">
           A plan is measured against an edition of it. Keep one under{' '}

@@ -11,8 +11,7 @@ import {
   schedulePlan,
   shownDays,
   fixedConflicts,
-  extentOf,
-  apartReader,
+  deadlineMiss,
   planFinish,
 } from '@clembo/core';
 import { formatDay } from '@clembo/scene/dates';
@@ -101,18 +100,9 @@ const isBound = ({ activities }: Plan, i: number): boolean =>
 
 /** Working days by which something is too late for its deadline, or for what bounds it. */
 function lateness(plan: Plan, s: Schedule, time: ReturnType<typeof activityTime>, i: number): number {
-  const { deadline } = plan.activities[i]!;
-  const missed = deadline === null ? 0 : daysPast(plan, s, i, deadline);
+  const missed = deadlineMiss(plan, s, i)?.days ?? 0;
   const negative = s.totalFloat[i] !== NONE && s.totalFloat[i]! < 0 ? -s.totalFloat[i]! / time.minutesPerDay(i) : 0;
   return Math.ceil(Math.max(missed, negative));
-}
-
-/** Working days by which a shown finish lies behind a day. */
-function daysPast(plan: Plan, s: Schedule, i: number, deadline: number): number {
-  const now = extentOf(s, [i]);
-  if (now === null) return 0;
-  const day = finishDayOf(deadline);
-  return now.last <= day ? 0 : apartReader(plan).finishes(i, { ...now, last: day, finish: deadline }, now);
 }
 
 const lastDay = (s: Schedule): Day | null => planFinish(s)?.day ?? null;

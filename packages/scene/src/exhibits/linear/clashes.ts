@@ -19,12 +19,17 @@ export function clashWords(c: LineClash, line: Line | null, nameOf: (ref: string
     case 'crossing':
       return `${b} runs into ${a} ${at}`;
     case 'close':
-      return `${b} comes ${Math.round(c.gap! * 10) / 10} days behind ${a} ${at}`;
+      return `${b} comes ${calendarDays(c.gap!)} behind ${a} ${at}`;
     case 'held':
       return `${a} meets ${b}, which holds its stretch, ${at}`;
     case 'bothHold':
       return `${a} and ${b} hold the same stretch ${at}`;
   }
+}
+
+function calendarDays(gap: number): string {
+  const days = Math.round(gap * 10) / 10;
+  return `${days} calendar ${days === 1 ? 'day' : 'days'}`;
 }
 
 /** From one told clash to the next, in sizes of the type. */

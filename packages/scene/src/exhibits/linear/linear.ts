@@ -1,4 +1,4 @@
-import { dayOf, isFloors, type Plan, type Schedule, placeWords, isChainage } from '@clembo/core';
+import { dayOf, isChainage, isFloors, type Line, type Plan, placeWords, type Schedule } from '@clembo/core';
 import type { LinearBrief } from '../../brief/linear';
 import { namesAlong } from '../../brief/lineNames';
 import { type FitAdvice, round, type Scene } from '../../graph/scene';
@@ -75,10 +75,7 @@ function statement(
   [from, to]: readonly [number, number],
 ): string {
   if (until === null || flows.length + blocks.length === 0) return plan.name;
-  const unit = line?.unit ?? '';
-  const place = (at: number) => placeWords(Math.round(at * 1000), unit);
-  const inUnit = unit === '' || isChainage(unit) || isFloors(unit) ? '' : ` ${unit}`;
-  const cut = brief.fromPlace !== null || brief.toPlace !== null ? `, ${place(from)} to ${place(to)}${inUnit},` : '';
+  const cut = brief.fromPlace !== null || brief.toPlace !== null ? `, ${stretchWords(line, from, to)},` : '';
   const work = `Work along ${line?.name || 'the line'}${cut} runs to ${formatDay(until, 'long')}`;
   const meets = clashes.filter((c) => c.kind !== 'close').length;
   const close = clashes.length - meets;
@@ -91,6 +88,18 @@ function statement(
   ]
     .filter(Boolean)
     .join('; ');
+}
+
+/** A stretch of a line by the names of its sections where it begins and ends with them, else by its places. */
+function stretchWords(line: Line | null, from: number, to: number): string {
+  const [start, end] = [Math.round(from * 1000), Math.round(to * 1000)];
+  const first = line?.zones.find((z) => Math.min(z.from, z.to) === Math.min(start, end));
+  const last = line?.zones.find((z) => Math.max(z.from, z.to) === Math.max(start, end));
+  if (first && last && first.name !== '' && last.name !== '')
+    return first === last ? first.name : `${first.name} to ${last.name}`;
+  const unit = line?.unit ?? '';
+  const inUnit = unit === '' || isChainage(unit) || isFloors(unit) ? '' : ` ${unit}`;
+  return `${placeWords(start, unit)} to ${placeWords(end, unit)}${inUnit}`;
 }
 
 function draw(room: Room, input: Input, selection: LineSelection, range: Range): Drawn | null {
