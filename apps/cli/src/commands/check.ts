@@ -1,4 +1,4 @@
-import { assessSchedule, checkPlan, schedulePlan } from '@clembo/core';
+import { assessSchedule, checkPlan, pointWords, schedulePlan } from '@clembo/core';
 import { findingLines, findingRows, json } from '../findings';
 import type { Loaded } from '../load';
 
@@ -10,13 +10,8 @@ export function checkCommand(loaded: Loaded, baseline: Loaded | null, asJson: bo
   const assessment = assessSchedule(plan, s, baseline?.plan ?? null);
   if (asJson) return json({ findings, assessment });
   const points = assessment.map((p) => {
-    const value =
-      p.value === null
-        ? 'nothing to measure'
-        : p.base === 1 || p.kind === 'atLeast'
-          ? p.value.toFixed(2)
-          : `${(p.value * 100).toFixed(1)} %`;
-    return `  ${p.passes ? 'passes' : 'fails '}  ${p.name.padEnd(28)}${String(p.count).padStart(6)} of ${String(p.base).padEnd(6)}${value}\n`;
+    const passes = p.value === null ? '–' : p.passes ? 'passes' : 'fails';
+    return `  ${passes.padEnd(8)}${p.name.padEnd(28)}${String(p.count).padStart(6)} of ${String(p.base).padEnd(6)}${pointWords(p)}\n`;
   });
   return `${findingLines(findings)}\n14-point assessment\n${points.join('')}`;
 }

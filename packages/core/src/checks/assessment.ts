@@ -27,8 +27,10 @@ export interface AssessmentPoint {
   name: AssessmentName;
   count: number;
   base: number;
-  /** Share, index or 0/1, by `kind`; null where there is nothing to measure. */
+  /** Null where there is nothing to measure. */
   value: number | null;
+  /** A share of 0 to 1, a ratio around 1, or a test that holds (1) or breaks (0). */
+  as: 'share' | 'index' | 'test';
   kind: 'atMost' | 'atLeast';
   threshold: number;
   passes: boolean;
@@ -51,6 +53,13 @@ export type AssessmentName =
   | 'critical path length index'
   | 'baseline execution index';
 
+/** The measure of a point in words. */
+export function pointWords({ value, as }: AssessmentPoint): string {
+  if (value === null) return 'nothing to measure';
+  if (as === 'test') return value === 1 ? 'holds' : 'breaks';
+  return as === 'share' ? `${Math.round(value * 1000) / 10} %` : value.toFixed(2);
+}
+
 /** Critical path length index: 0.90 for a path of 100 days that is 10 days late. */
 export const criticalPathLengthIndex = (length: number, float: number): number | null =>
   length <= 0 ? null : (length + float) / length;
@@ -62,7 +71,8 @@ const TEST_DELAY = 600;
 
 /**
  * The published 14-point schedule assessment of a public body, with its thresholds (from memory). Counts are of
- * activities that are not done, without summaries and supporting work, unless a point says otherwise.
+ * activities that are not done, without summaries and supporting work, unless a point says otherwise; of float, of those
+ * whose float is known.
  */
 export function assessSchedule(plan: Plan, s: Schedule, baseline: Plan | null): AssessmentPoint[] {
   const c = checked(plan, s, { longDuration: 44, highFloat: 44, longLag: 0 });
@@ -75,6 +85,7 @@ export function assessSchedule(plan: Plan, s: Schedule, baseline: Plan | null): 
       count: positions.length,
       base,
       value,
+      as: 'share',
       kind: 'atMost',
       threshold,
       passes: value === null || value <= threshold,
@@ -96,6 +107,7 @@ export function assessSchedule(plan: Plan, s: Schedule, baseline: Plan | null): 
       count: found.length,
       base,
       value,
+      as: 'share',
       kind,
       threshold,
       passes,
@@ -113,6 +125,7 @@ export function assessSchedule(plan: Plan, s: Schedule, baseline: Plan | null): 
     count,
     base,
     value,
+    as: 'index',
     kind: 'atLeast',
     threshold: 0.95,
     passes: value === null || value >= 0.95,
@@ -121,6 +134,7 @@ export function assessSchedule(plan: Plan, s: Schedule, baseline: Plan | null): 
 
   const ends = [...new Set([...openEnds(c, 'to'), ...openEnds(c, 'from')])].sort((a, b) => a - b);
   const work = open.filter((i) => !isMilestone(plan.activities[i]!.kind));
+  const floating = open.filter((i) => s.totalFloat[i] !== NONE);
   const path = criticalPathTest(plan, s);
   const { due, done, missed } = againstBaseline(plan, s, baseline, c.work);
   const length = pathLength(plan, s);
@@ -130,8 +144,8 @@ export function assessSchedule(plan: Plan, s: Schedule, baseline: Plan | null): 
     linkShare('lags', (l) => l.lag > 0, 'atMost', 0.05),
     linkShare('finish-to-start links', (l) => l.type === 'FS', 'atLeast', 0.9),
     share('hard constraints', hardConstraints(c), open.length, 0.05),
-    share('high float', highFloats(c), open.length, 0.05),
-    share('negative float', negativeFloats(c), open.length, 0),
+    share('high float', highFloats(c), plan.links.length === 0 ? 0 : floating.length, 0.05),
+    share('negative float', negativeFloats(c), floating.length, 0),
     share('long durations', longDurations(c), work.length, 0.05),
     share('invalid dates', [...new Set([...plannedInThePast(c), ...actualInTheFuture(c)])], c.work.length, 0),
     share('missing resources', missingResources(c), work.length, 0),
@@ -141,6 +155,7 @@ export function assessSchedule(plan: Plan, s: Schedule, baseline: Plan | null): 
       count: path.held ? 1 : 0,
       base: 1,
       value: path.held === null ? null : path.held ? 1 : 0,
+      as: 'test',
       kind: 'atLeast',
       threshold: 1,
       passes: path.held !== false,
@@ -191,6 +206,8 @@ function pathLength(plan: Plan, s: Schedule): { days: number; float: number } {
   const floats = plan.activities.flatMap((_, k) =>
     s.totalFloat[k] === NONE ? [] : [s.totalFloat[k]! / time.minutesPerDay(k)],
   );
+  // Without links nothing is known of a path.
+  if (floats.length === 0 || plan.links.length === 0) return { days: 0, float: 0 };
   const days = time.daysBetween(last.position, from, s.planFinish);
   return { days, float: floats.reduce((a, b) => Math.min(a, b), 0) };
 }

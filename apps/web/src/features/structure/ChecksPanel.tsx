@@ -1,5 +1,5 @@
 'use client';
-import type { AssessmentPoint } from '@clembo/core';
+import { type AssessmentPoint, pointWords } from '@clembo/core';
 import Link from 'next/link';
 import { PanelHead } from '@/ui/PanelHead';
 import { useState } from 'react';
@@ -102,22 +102,11 @@ function Rows({ refs, onJump }: { refs: string[]; onJump: (ref: string) => void 
 /** A point with its measure against what is allowed; its rows open below it. */
 function Point({ point, onJump }: { point: AssessmentPoint; onJump: (ref: string) => void }) {
   const [open, setOpen] = useState(false);
-  const percent = (v: number) => `${Math.round(v * 1000) / 10} %`;
-  const asShare = point.kind === 'atMost' || point.name === 'finish-to-start links';
-  const value =
-    point.value === null
-      ? '–'
-      : point.name === 'critical path test'
-        ? point.value === 1
-          ? 'holds'
-          : 'breaks'
-        : asShare
-          ? percent(point.value)
-          : point.value.toFixed(2);
+  const value = point.value === null ? '–' : pointWords(point);
   const limit =
-    point.name === 'critical path test'
+    point.as === 'test'
       ? ''
-      : `${point.kind === 'atMost' ? '≤' : '≥'} ${asShare ? percent(point.threshold) : point.threshold}`;
+      : `${point.kind === 'atMost' ? '≤' : '≥'} ${point.as === 'share' ? `${point.threshold * 100} %` : point.threshold}`;
   return (
     <li className="border-b border-line/60 py-1">
       <button
