@@ -85,8 +85,9 @@ describe('column map', () => {
       [0, 325_500],
       [325_500, 650_000],
     ]);
-    const chainage = take('Name,Start,Finish,From,To\nWall,2026-01-05,2026-01-09,0+000,0+325\n').map;
-    expect(meaning(chainage)).toEqual(['name', 'start', 'finish', 'from', 'to']);
+    const chainage = take('Name,Start,Finish,From,To\nWall,2026-01-05,2026-01-09,-0+050,0+325\n');
+    expect(meaning(chainage.map)).toEqual(['name', 'start', 'finish', 'from', 'to']);
+    expect(chainage.plan.activities.map((a) => [a.from, a.to])).toEqual([[-50_000, 325_000]]);
     // Words are neither.
     expect(meaning(take('Name,Start,Finish,From,To\nMove,2026-01-05,2026-01-09,Yard,Site\n').map)).not.toContain(
       'from',

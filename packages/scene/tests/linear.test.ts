@@ -380,6 +380,8 @@ describe('places in words', () => {
   test('what is no place is none', () => {
     for (const text of ['', 'here', '12+', '1.2.3', 'km']) expect(readPlace(text, 'chainage')).toBeNull();
     expect(readPlace('km 12+350', 'chainage')).toBe(12_350_000);
+    for (const text of ['-0+250', '−0+250', '0-250']) expect(readPlace(text, 'chainage')).toBe(-250_000);
+    expect(readPlace('-0-250', 'chainage')).toBeNull();
     expect(readPlace('350 m', 'm')).toBe(350_000);
     expect(readPlace('1,5', 'km')).toBe(1500);
   });

@@ -43,12 +43,12 @@ export function workedOutPlace(line: { from: number; to: number } | null, place:
   return Math.round(Math.round(place / step) * step * PLACE_UNIT) / PLACE_UNIT;
 }
 
-/** Whether a text can only be a place in chainage: `12+350`, `km 3+040.5`. */
+/** Whether a text can only be a place in chainage: `12+350`, `km 3+040.5`, `-0+250`. */
 export const isChainageText = (text: string): boolean =>
-  /^(?:km\s*|ch\.?\s*)?\d+\s*\+\s*\d{1,4}(?:[.,]\d+)?$/i.test(text.trim());
+  /^(?:km\s*|ch\.?\s*)?[-−–]?\d+\s*\+\s*\d{1,4}(?:[.,]\d+)?$/i.test(text.trim());
 
 /**
- * Reads a place: `12+350`, `12 + 350.5`, `0-100` (a hundred metres before zero), `1,200`, `−40`, with the unit or
+ * Reads a place: `12+350`, `12 + 350.5`, `0-100` and `-0+100` (a hundred metres before zero), `1,200`, `−40`, with the unit or
  * without it. Thousandths; null for what is none.
  */
 export function readPlace(text: string, unit: string): number | null {
@@ -56,11 +56,11 @@ export function readPlace(text: string, unit: string): number | null {
     .trim()
     .replace(/[−–]/g, '-')
     .replace(/\s*(m|km|mi|miles?|metres?|meters?|floors?)$/i, '');
-  const chain = /^(?:km\s*|ch\.?\s*)?(\d+)\s*([+-])\s*(\d{1,4}(?:[.,]\d+)?)$/i.exec(plain);
-  if (chain && (isChainage(unit) || chain[2] === '+')) {
-    const metres = Number(chain[3]!.replace(',', '.'));
-    const value = Number(chain[1]) * 1000 + metres;
-    return Math.round((chain[2] === '-' ? -value : value) * PLACE_UNIT);
+  const chain = /^(?:km\s*|ch\.?\s*)?(-?)(\d+)\s*([+-])\s*(\d{1,4}(?:[.,]\d+)?)$/i.exec(plain);
+  const [, minus, kilometres, sign, behind] = chain ?? [];
+  if (chain && (sign === '+' || (isChainage(unit) && minus === ''))) {
+    const value = Number(kilometres) * 1000 + Number(behind!.replace(',', '.'));
+    return Math.round((sign === '-' || minus === '-' ? -value : value) * PLACE_UNIT);
   }
   const number = /^-?\d{1,3}(?:,\d{3})+(?:\.\d+)?$/.test(plain) ? plain.replace(/,/g, '') : plain.replace(',', '.');
   return /^-?\d+(?:\.\d+)?$/.test(number) ? Math.round(Number(number) * PLACE_UNIT) : null;
