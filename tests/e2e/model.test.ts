@@ -51,6 +51,10 @@ async function carry(from: string, to: string): Promise<void> {
   await page.mouse.down();
   await page.mouse.move(a.x + 12, a.y + 6, { steps: 4 });
   await page.mouse.move(b.x, b.y, { steps: 12 });
+  // A hand rests on the place before it lets go.
+  await page.evaluate(() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r))));
+  await page.mouse.move(b.x + 2, b.y + 1, { steps: 2 });
+  await page.evaluate(() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r))));
   await page.mouse.up();
 }
 const choose = (selector: string, value: string) => page.select(selector, value);
@@ -75,8 +79,10 @@ const WORKS = [
 /** Types into the finder of a tray until one kind is left: the focus may still be on its way back from elsewhere. */
 const findKind = async (tray: string, text: string) => {
   const kinds = () => page.$$eval('[data-kind]', (list) => list.map((e) => e.getAttribute('data-kind')!));
+  const finder = `[aria-label="Find in ${tray}"]`;
   await until(async () => {
-    await page.locator(`[aria-label="Find in ${tray}"]`).fill(text);
+    const typed = await page.$eval(finder, (e) => (e as HTMLInputElement).value).catch(() => '');
+    if (typed !== text) await page.locator(finder).fill(text);
     const [first, ...others] = await kinds();
     return others.length === 0 && first !== undefined && first.includes(text);
   }, true);

@@ -115,6 +115,7 @@ export { LivePlan } from './schedule/livePlan';
 export * from './measure/standing';
 export { calendarOf } from './plan/calendars';
 export * from './plan/tolerance';
+export * from './plan/valid';
 export * from './measure/daysDone';
 export * from './measure/round';
 export * from './compare/trend';

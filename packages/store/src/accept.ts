@@ -2,11 +2,13 @@ import {
   Activity,
   bareBits,
   findUnusableText,
+  isAboutParts,
   Link,
   MOST_ACTIVITIES,
   MOST_LINKS,
   type PackedPlan,
   packPlan,
+  planFault,
   PictureRefused,
   Plan,
   type PlanPicture,
@@ -83,7 +85,7 @@ function acceptPicture(picture: PlanPicture): PlanPicture {
 
 /**
  * As {@link acceptPlan}, for what a command made of a plan that was accepted: what is the same object is not looked
- * at again.
+ * at again. The whole has to hold together as well: two changes that each fit may not fit one another.
  *
  * @throws PlanRefused with the places in words
  */
@@ -103,6 +105,9 @@ export function acceptChange(before: Plan, after: Plan): Plan {
     // Only when something is wrong is the whole looked at, for the words.
     if (refs.size !== after.activities.length) return acceptPlan(after);
   }
+  const fault = isAboutParts(before, after) ? planFault(after) : null;
+  // What was kept before this was looked at can be mended step by step.
+  if (fault !== null && planFault(before) === null) throw new PlanRefused(`This cannot be kept. ${fault}`);
   let [a, l] = [0, 0];
   return {
     ...accepted,

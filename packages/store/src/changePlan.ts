@@ -19,8 +19,9 @@ import { addChange } from './history';
 import { addStep, stepsBehind, tellPlan } from './steps';
 import { orderKeys } from './order';
 import { settleRows } from './owed';
-import { ownPlan } from './own';
 import { readEdition } from './readPlan';
+import { answerTo, keepAnswer } from './requests';
+import { type Held, holdWorking } from './workingEdition';
 import { planValues, writeCodeFields } from './writePlan';
 import { ACTIVITY_COLUMNS, activityRow, KEY_STEP, LINK_COLUMNS, linkRow, type SourcePlace } from './rows';
 import { activity, calendar, codeField, edition, plan } from './schema';
@@ -39,27 +40,43 @@ export class VersionPassed extends Error {
  *
  * @throws VersionPassed when someone else was quicker; CommandRefused and PlanRefused when the command does not fit
  */
-export async function changePlan(
+export const changePlan = (
   store: Store,
   access: Access,
   planId: string,
   version: number,
   command: Command,
-  words: string | null = null,
-): Promise<{ version: number; inverse: Command } | null> {
-  return writeChange(store, access, planId, version, async (db) => [
-    {
-      command,
-      keep: ({ inverse, touched }) =>
-        addChange(db, access, planId, { words: words ?? commandWords(command), command, inverse, touched }),
-    },
-  ]);
+  { words = null, request = null }: { words?: string | null; request?: string | null } = {},
+): Promise<Written | null> =>
+  writeChange(store, access, planId, version, request, async () => ({
+    words: words ?? commandWords(command),
+    doing: [
+      {
+        command,
+        keep: (db, { inverse, touched }, lineage) =>
+          addChange(db, access, planId, {
+            words: words ?? commandWords(command),
+            command,
+            inverse,
+            touched,
+            lineage,
+          }),
+      },
+    ],
+  }));
+
+/** What was written: the new version, what it was in words, the command that was applied, and what takes it back. */
+export interface Written {
+  version: number;
+  words: string;
+  command: Command;
+  inverse: Command;
 }
 
 /** What is to be done to a plan, and how it is remembered once it is done. */
 export interface Doing {
   command: Command;
-  keep: (applied: Applied) => Promise<void>;
+  keep: (db: Database, applied: Applied, lineage: number) => Promise<void>;
 }
 
 /**
@@ -73,30 +90,29 @@ async function checkApart(db: Database, planId: string, version: number, now: nu
   if (since === null || since.some((step) => collide(step, command))) throw new VersionPassed(now);
 }
 
+const together = (commands: Command[]): Command => (commands.length === 1 ? commands[0]! : { do: 'all', commands });
+
 /**
  * Applies what is decided once the working edition is held, one after the other, within one transaction and as one
- * version; null where there is nothing.
+ * version; null where there is nothing. A request that was answered before is answered the same, and nothing is done.
  */
 export async function writeChange(
   store: Store,
   access: Access,
   planId: string,
   version: number,
-  decide: (db: Database) => Promise<Doing[]>,
-): Promise<{ version: number; inverse: Command } | null> {
+  request: string | null,
+  decide: (db: Database, held: Held) => Promise<{ words: string; doing: Doing[] }>,
+): Promise<Written | null> {
   mayWrite(access);
   const changed = await inTransaction(store, async (db, client) => {
-    const [held] = await db
-      .select({ id: edition.id, version: edition.version })
-      .from(edition)
-      .innerJoin(plan, eq(plan.id, edition.planId))
-      .where(and(ownPlan(access, planId), eq(edition.working, true)))
-      .for('update');
+    const held = await holdWorking(db, access, planId);
     if (!held) return null;
-    const doing = await decide(db);
+    const known = request === null ? null : await answerTo<Written>(db, planId, request);
+    if (known) return { written: known, editionId: held.id, after: null };
+    const { words, doing } = await decide(db, held);
     if (doing.length === 0) return null;
-    const command: Command =
-      doing.length === 1 ? doing[0]!.command : { do: 'all', commands: doing.map((d) => d.command) };
+    const command = together(doing.map((d) => d.command));
     if (held.version !== version) await checkApart(db, planId, version, held.version, command);
     const before = store.held.get(held.id, held.version) ?? (await readEdition(client, access, planId, held.id))!.plan;
     let made = before;
@@ -105,9 +121,8 @@ export async function writeChange(
       const applied = applyCommand(made, one);
       made = applied.plan;
       inverses.unshift(applied.inverse);
-      await keep(applied);
+      await keep(db, applied, held.lineage);
     }
-    const inverse: Command = inverses.length === 1 ? inverses[0]! : { do: 'all', commands: inverses };
     const after = acceptChange(before, made);
     await writeDifference(db, client, planId, held.id, before, after);
     const next = held.version + 1;
@@ -118,13 +133,15 @@ export async function writeChange(
       .where(eq(edition.id, held.id));
     await addStep(db, planId, next, command);
     await tellPlan(client, planId, next);
-    return { editionId: held.id, version: next, inverse, after };
+    const written: Written = { version: next, words, command, inverse: together(inverses) };
+    if (request !== null) await keepAnswer(db, planId, request, next, written);
+    return { written, editionId: held.id, after };
   });
   if (!changed) return null;
-  const { editionId, after, ...result } = changed;
+  const { editionId, after, written } = changed;
   // Held only now that it is kept.
-  store.held.put(editionId, result.version, after);
-  return result;
+  if (after) store.held.put(editionId, written.version, after);
+  return written;
 }
 
 /** Writes what differs between two states of the working edition; `places` says where activities come from now. */

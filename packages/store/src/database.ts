@@ -52,14 +52,27 @@ export async function isMigrated(store: Store, folder = migrationsFolder()): Pro
 
 export const migrationsFolder = (): string => join(dirname(fileURLToPath(import.meta.url)), '../drizzle');
 
+/**
+ * Answers several questions from one state of the database, however much is written meanwhile.
+ * What is asked has to go through the connection that is given.
+ */
+export const inSnapshot = <T>(
+  store: Pick<Store, 'pool'>,
+  work: (db: Database, client: pg.PoolClient) => Promise<T>,
+): Promise<T> => within(store, 'begin isolation level repeatable read read only', work);
+
 /** Runs work in one transaction, with the connection for COPY and Drizzle over the same one. */
-export async function inTransaction<T>(
-  store: Store,
+export const inTransaction = <T>(store: Store, work: (db: Database, client: pg.PoolClient) => Promise<T>): Promise<T> =>
+  within(store, 'begin', work);
+
+async function within<T>(
+  { pool }: Pick<Store, 'pool'>,
+  begin: string,
   work: (db: Database, client: pg.PoolClient) => Promise<T>,
 ): Promise<T> {
-  const client = await store.pool.connect();
+  const client = await pool.connect();
   try {
-    await client.query('begin');
+    await client.query(begin);
     const result = await work(drizzle(client, { schema }), client);
     await client.query('commit');
     return result;

@@ -1,11 +1,12 @@
-import { packPlan } from '@clembo/core';
 import { and, eq } from 'drizzle-orm';
 import { type Access, mayWrite } from './access';
 import { writeDifference } from './changePlan';
 import { inTransaction, type Store } from './database';
 import { ownPlan } from './own';
 import { readEdition } from './readPlan';
-import { writeEdition } from './writePlan';
+import { copyEdition } from './copyEdition';
+import { noteLineage } from './history';
+import { holdWorking } from './workingEdition';
 import { edition, plan } from './schema';
 import { tellPlan } from './steps';
 
@@ -53,16 +54,9 @@ export async function keepEdition(
 ): Promise<string | null> {
   mayWrite(access);
   return inTransaction(store, async (db, client) => {
-    const now = await readEdition(client, access, planId);
-    if (!now) return null;
-    const id = await writeEdition(
-      db,
-      client,
-      planId,
-      { name, note, working: false },
-      packPlan(now.plan),
-      placesOf(now.rows),
-    );
+    const held = await holdWorking(db, access, planId);
+    if (!held) return null;
+    const id = await copyEdition(client, held, { name, note });
     await db.update(plan).set({ updatedAt: new Date() }).where(eq(plan.id, planId));
     return id;
   });
@@ -72,7 +66,8 @@ export const placesOf = (rows: Record<string, readonly [number, number]>): Map<s
   new Map(Object.entries(rows));
 
 /**
- * Makes an edition the working one again. What was worked on before is kept as an edition, so nothing is lost.
+ * Makes an edition the working one again. What was worked on before is kept as an edition, so nothing is lost; the
+ * history begins anew, since it is about what stood there before.
  *
  * @returns the new version of the working edition, or null when there is no such plan or edition
  */
@@ -85,26 +80,23 @@ export async function workOnEdition(
 ): Promise<{ version: number } | null> {
   mayWrite(access);
   return inTransaction(store, async (db, client) => {
-    const [held] = await db
-      .select({ id: edition.id, version: edition.version })
-      .from(edition)
-      .innerJoin(plan, eq(plan.id, edition.planId))
-      .where(and(ownPlan(access, planId), eq(edition.planId, planId), eq(edition.working, true)))
-      .for('update');
+    const held = await holdWorking(db, access, planId);
     const wanted = held && held.id !== editionId ? await readEdition(client, access, planId, editionId) : null;
     if (!held || !wanted) return null;
     const now = (await readEdition(client, access, planId, held.id))!;
-    await writeEdition(db, client, planId, { name: keptAs, working: false }, packPlan(now.plan), placesOf(now.rows));
+    await copyEdition(client, held, { name: keptAs });
     // Settings and books belong to the plan, not to an edition.
     const { activities, links, calendars, calendar, statusDate, start, source, asPromised } = wanted.plan;
     const after = { ...now.plan, activities, links, calendars, calendar, statusDate, start, source, asPromised };
     await writeDifference(db, client, planId, held.id, now.plan, after, placesOf(wanted.rows));
     const version = held.version + 1;
+    await noteLineage(db, access, planId, held.lineage + 1, `Work goes on from “${wanted.edition}”`);
     await tellPlan(client, planId, version);
     await db
       .update(edition)
       .set({
         version,
+        lineage: held.lineage + 1,
         name: wanted.edition,
         activityCount: activities.length,
         linkCount: links.length,

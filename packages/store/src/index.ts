@@ -102,7 +102,7 @@ export {
   type WorkspaceSettings,
 } from './workspaces';
 export { type ChangeSummary, listPlanChanges, readTurns, type Turns } from './history';
-export { turnChange, turnTo } from './turnChange';
+export { turnChange, TurnRefused, turnTo } from './turnChange';
 export { dropBook, keepBook, type KeptBook, listKeptBooks } from './keptBooks';
 export { dropBrief, keepBrief, type KeptBrief, listKeptBriefs } from './keptBriefs';
 export { dropStarter, keepStarter, listStarters, readStarter, type StarterSummary } from './starters';

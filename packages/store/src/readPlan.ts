@@ -13,8 +13,8 @@ import {
   readColumns,
   rowsOfColumns,
 } from './columns';
-import { StoreDamaged } from './damaged';
-import type { Database, Store } from './database';
+import { checkCount, StoreDamaged } from './damaged';
+import { type Database, inSnapshot, type Store } from './database';
 import { lostColumns } from './owed';
 import { ownPlan } from './own';
 import { readActivities, readLinks, type SourcePlace } from './rows';
@@ -39,6 +39,8 @@ export interface StoredPlan {
   editionId: string;
   edition: string;
   version: number;
+  /** As of {@link readPlanMark}. */
+  mark: string;
   plan: Plan;
   editions: EditionSummary[];
   /** Where its data came from. */
@@ -47,13 +49,13 @@ export interface StoredPlan {
   rows: Record<string, SourcePlace>;
 }
 
-/** Reads the working edition of a plan (or the one named), or null when the workspace has no such plan. */
+/** Reads the working edition of a plan (or the one named) as it is at one moment; null when the workspace has no such plan. */
 export const readPlan = (
   store: Store,
   access: Access,
   planId: string,
   editionId?: string,
-): Promise<StoredPlan | null> => readEdition(store.pool, access, planId, editionId);
+): Promise<StoredPlan | null> => inSnapshot(store, (_, client) => readEdition(client, access, planId, editionId));
 
 /** A plan whose activities, links and rows of sources are the text of a JSON object: as columns, for who sends them on. */
 export type PlanAsColumns = Omit<StoredPlan, 'plan' | 'rows'> & {
@@ -63,28 +65,33 @@ export type PlanAsColumns = Omit<StoredPlan, 'plan' | 'rows'> & {
 
 /** As {@link readPlan}, with its rows as columns. */
 export async function readPlanAsColumns(
-  { pool }: Store,
+  store: Store,
   access: Access,
   planId: string,
   editionId?: string,
 ): Promise<PlanAsColumns | null> {
-  const found = await readWithout(pool, access, planId, editionId);
+  const found = await inSnapshot(store, async (_, client) => {
+    const found = await readWithout(client, access, planId, editionId);
+    if (!found) return null;
+    const { chosen, head } = found;
+    const kept = await readKeptColumns(client, chosen);
+    return { chosen, head, kept, rows: kept === null ? await readRows(client, chosen) : null };
+  });
   if (!found) return null;
-  const { chosen, head } = found;
-  const kept = await readKeptColumns(pool, chosen);
-  if (kept !== null) return { ...head, columns: kept };
-  const columns = columnsText(await readRows(pool, chosen));
+  const { chosen, head, kept, rows } = found;
+  if (rows === null) return { ...head, columns: kept! };
+  const columns = columnsText(rows);
   // For the next one who asks. Where that fails, it is read from the rows again.
   if ((chosen.activityCount ?? 0) >= LARGE)
     pressColumns(columns)
-      .then((content) => keepColumns(pool, chosen.id, chosen.version, content))
+      .then((content) => keepColumns(store.pool, chosen.id, chosen.version, content))
       .catch(() => {});
   return { ...head, columns };
 }
 
-/** As {@link readPlan}, within a transaction. */
+/** As {@link readPlan}, within a transaction that is a snapshot, or that holds the working edition. */
 export async function readEdition(
-  client: pg.Pool | pg.PoolClient,
+  client: pg.PoolClient,
   access: Access,
   planId: string,
   editionId?: string,
@@ -98,7 +105,7 @@ export async function readEdition(
 }
 
 /** What is kept as columns of an edition as it is now, once it is seen that its rows are all there, or owed. */
-async function readKeptColumns(client: pg.Pool | pg.PoolClient, chosen: EditionRow): Promise<string | null> {
+async function readKeptColumns(client: pg.PoolClient, chosen: EditionRow): Promise<string | null> {
   if ((chosen.activityCount ?? 0) < LARGE) return null;
   const kept = await readColumns(client, chosen.id, chosen.version);
   if (chosen.owed) {
@@ -111,7 +118,7 @@ async function readKeptColumns(client: pg.Pool | pg.PoolClient, chosen: EditionR
   return kept;
 }
 
-async function readRows(client: pg.Pool | pg.PoolClient, chosen: EditionRow): Promise<EditionRows> {
+async function readRows(client: pg.PoolClient, chosen: EditionRow): Promise<EditionRows> {
   // One after the other: within a transaction there is one connection.
   const { activities, rows } = await readActivities(client, chosen.id);
   const links = await readLinks(client, chosen.id);
@@ -121,7 +128,7 @@ async function readRows(client: pg.Pool | pg.PoolClient, chosen: EditionRow): Pr
 
 /** All of a plan but what stands in the rows of the edition that is wanted. */
 async function readWithout(
-  client: pg.Pool | pg.PoolClient,
+  client: pg.PoolClient,
   access: Access,
   planId: string,
   editionId: string | undefined,
@@ -182,6 +189,7 @@ async function readWithout(
       editionId: chosen.id,
       edition: chosen.name,
       version: chosen.version,
+      mark: markOf(chosen, head.updatedAt, editions.length),
       // What is stored was checked when it was written.
       plan: data as PlanAsColumns['plan'],
       editions: editionsOf(editions, head.baselineEdition),
@@ -191,12 +199,13 @@ async function readWithout(
 }
 
 /** The editions of a plan, the latest first; null when the workspace has no such plan. */
-export async function listEditions({ db }: Store, access: Access, planId: string): Promise<EditionSummary[] | null> {
-  const [head] = await db.select({ baseline: plan.baselineEdition }).from(plan).where(ownPlan(access, planId));
-  if (!head) return null;
-  const editions = await db.select().from(edition).where(eq(edition.planId, planId)).orderBy(desc(edition.createdAt));
-  return editionsOf(editions, head.baseline);
-}
+export const listEditions = (store: Store, access: Access, planId: string): Promise<EditionSummary[] | null> =>
+  inSnapshot(store, async (db) => {
+    const [head] = await db.select({ baseline: plan.baselineEdition }).from(plan).where(ownPlan(access, planId));
+    if (!head) return null;
+    const editions = await db.select().from(edition).where(eq(edition.planId, planId)).orderBy(desc(edition.createdAt));
+    return editionsOf(editions, head.baseline);
+  });
 
 type EditionRow = typeof edition.$inferSelect;
 
@@ -235,8 +244,11 @@ export async function readPlanMark(
     .where(
       and(ownPlan(access, planId), editionId === undefined ? eq(edition.working, true) : eq(edition.id, editionId)),
     );
-  return row ? `${row.id}-${row.version}-${row.updatedAt.getTime().toString(36)}-${row.editions}` : null;
+  return row ? markOf(row, row.updatedAt, row.editions) : null;
 }
+
+const markOf = ({ id, version }: { id: string; version: number }, updatedAt: Date, editions: number): string =>
+  `${id}-${version}-${updatedAt.getTime().toString(36)}-${editions}`;
 
 /** Name, edition, version and status date of a plan, without its activities. */
 export async function readPlanHead(
@@ -257,12 +269,6 @@ function checkWhole(
   activities: number,
   links: number,
 ): void {
-  for (const [what, written, found] of [
-    ['activities', activityCount, activities],
-    ['links', linkCount, links],
-  ] as const)
-    if (written !== null && written !== found)
-      throw new StoreDamaged(
-        `The edition “${name}” was kept with ${written} ${what}, and ${found} are found. The database has lost or gained some; restore it from a backup, or take the file in again.`,
-      );
+  checkCount(name, 'activities', activityCount, activities);
+  checkCount(name, 'links', linkCount, links);
 }

@@ -1,25 +1,18 @@
-import {
-  applyChanges,
-  type Changes,
-  compareEditions,
-  invertChanges,
-  packPlan,
-  type Plan,
-  sameValue,
-} from '@clembo/core';
+import { applyChanges, type Changes, compareEditions, invertChanges, type Plan, sameValue } from '@clembo/core';
 import { and, desc, eq } from 'drizzle-orm';
 import type pg from 'pg';
 import { acceptChange } from './accept';
 import { type Access, mayWrite } from './access';
 import { VersionPassed, writeDifference } from './changePlan';
-import { type Database, inTransaction, type Store } from './database';
-import { placesOf } from './editions';
+import { inTransaction, type Store } from './database';
+import { copyEdition } from './copyEdition';
+import { noteLineage } from './history';
+import { holdWorking } from './workingEdition';
 import { keepColumnMap } from './intakes';
 import { endIntake, endWith, IntakeGone } from './keepPlan';
 import { noteDeed } from './deeds';
 import { ownIntake, ownPlan } from './own';
 import { readEdition } from './readPlan';
-import { writeEdition } from './writePlan';
 import type { SourcePlace } from './rows';
 import { edition, intake, plan, refresh } from './schema';
 import { addSources, type Origin } from './sources';
@@ -35,17 +28,6 @@ export interface MadeRefresh {
   counts: { accepted: number; refused: number };
   origin: Origin;
   maps: { headings: readonly string[]; map: object }[];
-}
-
-/** The working edition as it is held while it is written. */
-async function holdWorking(db: Database, access: Access, planId: string) {
-  const [held] = await db
-    .select({ id: edition.id, name: edition.name, version: edition.version })
-    .from(edition)
-    .innerJoin(plan, eq(plan.id, edition.planId))
-    .where(and(ownPlan(access, planId), eq(edition.planId, planId), eq(edition.working, true)))
-    .for('update');
-  return held ?? null;
 }
 
 /**
@@ -75,7 +57,8 @@ export async function keepRefresh(
     if (held.version !== made.version) throw new VersionPassed(held.version);
     const now = (await readEdition(client, access, planId, held.id))!;
     const after = acceptChange(now.plan, sharing(now.plan, made.after));
-    await writeEdition(db, client, planId, { name: held.name, working: false }, packPlan(now.plan), placesOf(now.rows));
+    await copyEdition(client, held, { name: held.name });
+    await noteLineage(db, access, planId, held.lineage + 1, `Refreshed from ${made.name}`);
     await tellPlan(client, planId, held.version + 1);
     const places = await addSources(db, access, planId, made.origin);
     await writeDifference(db, client, planId, held.id, now.plan, after, places);
@@ -84,6 +67,7 @@ export async function keepRefresh(
       .update(edition)
       .set({
         version: held.version + 1,
+        lineage: held.lineage + 1,
         name: made.name,
         createdAt: new Date(),
         activityCount: after.activities.length,
@@ -188,10 +172,12 @@ export async function turnRefresh(
     const accepted = acceptChange(now.plan, after);
     await writeDifference(db, client, planId, held.id, now.plan, accepted);
     const version = held.version + 1;
+    const lineage = held.lineage + 1;
+    await noteLineage(db, access, planId, lineage, `Refresh from ${row.name} ${undo ? 'taken back' : 'done again'}`);
     await tellPlan(client, planId, version);
     await db
       .update(edition)
-      .set({ version, activityCount: accepted.activities.length, linkCount: accepted.links.length })
+      .set({ version, lineage, activityCount: accepted.activities.length, linkCount: accepted.links.length })
       .where(eq(edition.id, held.id));
     await db.update(refresh).set({ undone: undo }).where(eq(refresh.id, refreshId));
     return { version, left };

@@ -231,6 +231,10 @@ export const edition = pgTable(
     working: boolean('working').notNull(),
     /** Counts the writes to the working edition. */
     version: integer('version').notNull().default(1),
+    /** Counts what the working edition was put in the place of: of what stood there before nothing can be taken back. */
+    lineage: integer('lineage').notNull().default(1),
+    /** The version of the working edition that it was kept of, where that is known. */
+    ofVersion: integer('of_version'),
     /** Which dates it shows, and whether promised ones stand in for none; null for the working edition, which the plan decides. */
     source: text('source'),
     asPromised: boolean('as_promised'),
@@ -500,15 +504,36 @@ export const planChange = pgTable(
       .references(() => plan.id, { onDelete: 'cascade' }),
     /** What it did, in words. */
     words: text('words').notNull(),
-    command: jsonb('command').notNull(),
-    inverse: jsonb('inverse').notNull(),
+    /** Nothing where something else was put in the place of the working edition: a lineage begins. */
+    command: jsonb('command'),
+    inverse: jsonb('inverse'),
     /** References of the activities that it was about. */
     touched: text('touched').array().notNull().default([]),
     undone: boolean('undone').notNull().default(false),
+    /** Of the working edition; only what is of the present one can be taken back or done again. */
+    lineage: integer('lineage').notNull().default(1),
     person: text('person'),
+    /** Whose it is; null where nobody is told apart. */
+    account: text('account'),
     createdAt: createdAt(),
   },
   (t) => [index('plan_change_by_plan').on(t.planId, t.id)],
+);
+
+/** What was answered to a request that changed a plan: when it is sent again, it is not done again. */
+export const planRequest = pgTable(
+  'plan_request',
+  {
+    planId: uuid('plan_id')
+      .notNull()
+      .references(() => plan.id, { onDelete: 'cascade' }),
+    /** Chosen by who asked. */
+    request: uuid('request').notNull(),
+    version: integer('version').notNull(),
+    answer: jsonb('answer').notNull(),
+    createdAt: createdAt(),
+  },
+  (t) => [primaryKey({ columns: [t.planId, t.request] }), index('plan_request_by_version').on(t.planId, t.version)],
 );
 
 /** Every command as it was applied, by the version that it made: what others catch up with. */

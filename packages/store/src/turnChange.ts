@@ -1,57 +1,55 @@
-import type { Command } from '@clembo/core';
-import { and, asc, desc, eq, gt, lte } from 'drizzle-orm';
+import { collide, type Command } from '@clembo/core';
+import { and, asc, desc, eq, gt, isNotNull, lte } from 'drizzle-orm';
 import type { Access } from './access';
-import { type Doing, writeChange } from './changePlan';
+import { type Doing, type Written, writeChange } from './changePlan';
 import type { Database, Store } from './database';
+import { ownChanges } from './history';
 import { planChange } from './schema';
-
-/** What was turned: the new version, what it was in words, and the command that was applied. */
-export interface Turned {
-  version: number;
-  words: string;
-  command: Command;
-}
+import type { Held } from './workingEdition';
 
 type Row = typeof planChange.$inferSelect;
 
+/** Something cannot be taken back, or done again: somebody else has changed the same since. The message says what. */
+export class TurnRefused extends Error {}
+
 /** The row taken back, or done again, and remembered as such. */
-function turning(db: Database, row: Row, undo: boolean): Doing {
-  return {
-    command: (undo ? row.inverse : row.command) as Command,
-    keep: async ({ inverse }) => {
-      await db
-        .update(planChange)
-        .set({ undone: undo, ...(undo ? { command: inverse } : { inverse }) })
-        .where(eq(planChange.id, row.id));
-    },
-  };
-}
+const turning = (row: Row, undo: boolean): Doing => ({
+  command: (undo ? row.inverse : row.command) as Command,
+  keep: async (db, { inverse }) => {
+    await db
+      .update(planChange)
+      .set({ undone: undo, ...(undo ? { command: inverse } : { inverse }) })
+      .where(eq(planChange.id, row.id));
+  },
+});
 
 async function turn(
   store: Store,
   access: Access,
   planId: string,
   version: number,
-  choose: (db: Database) => Promise<{ rows: Row[]; undo: boolean }>,
-): Promise<Turned | null> {
-  let words = '';
-  let commands: Command[] = [];
-  const done = await writeChange(store, access, planId, version, async (db) => {
-    const { rows, undo } = await choose(db);
-    const doing = rows.map((row) => turning(db, row, undo));
-    commands = doing.map((d) => d.command);
-    words = rows.length === 1 ? rows[0]!.words : `${rows.length} changes`;
-    return doing;
+  request: string | null,
+  choose: (db: Database, held: Held) => Promise<{ rows: Row[]; undo: boolean }>,
+): Promise<Written | null> {
+  return writeChange(store, access, planId, version, request, async (db, held) => {
+    const { rows, undo } = await choose(db, held);
+    return {
+      words: rows.length === 1 ? rows[0]!.words : `${rows.length} changes`,
+      doing: rows.map((row) => turning(row, undo)),
+    };
   });
-  const command: Command = commands.length === 1 ? commands[0]! : { do: 'all', commands };
-  return done && { version: done.version, words, command };
 }
 
+/** Changes of the plan that is worked on now, without the marks where something else was put in its place. */
+const ofNow = (planId: string, { lineage }: Held) =>
+  and(eq(planChange.planId, planId), eq(planChange.lineage, lineage), isNotNull(planChange.inverse));
+
 /**
- * Takes the last change back, or does the one again that was taken back last.
+ * Takes back what the person who asks did last, or does again what they took back last. What others did stays.
  *
+ * @param request chosen by who asks: sent again it is not done again
  * @returns null when there is nothing to turn, or no such plan
- * @throws VersionPassed, CommandRefused as {@link changePlan}
+ * @throws TurnRefused where somebody else has changed the same since; VersionPassed, CommandRefused as changePlan
  */
 export const turnChange = (
   store: Store,
@@ -59,23 +57,41 @@ export const turnChange = (
   planId: string,
   version: number,
   undo: boolean,
-): Promise<Turned | null> =>
-  turn(store, access, planId, version, async (db) => ({
-    undo,
-    rows: await db
+  request: string | null = null,
+): Promise<Written | null> =>
+  turn(store, access, planId, version, request, async (db, held) => {
+    const own = ofNow(planId, held);
+    const rows = await db
       .select()
       .from(planChange)
-      .where(and(eq(planChange.planId, planId), eq(planChange.undone, !undo)))
+      .where(and(own, eq(planChange.undone, !undo), ownChanges(access)))
       .orderBy(undo ? desc(planChange.id) : asc(planChange.id))
-      .limit(1),
-  }));
+      .limit(1);
+    if (rows[0]) await checkAlone(db, own, rows[0], undo);
+    return { rows, undo };
+  });
+
+/** Refuses where a change that still holds, and was made after this one, is about the same. */
+async function checkAlone(db: Database, own: ReturnType<typeof ofNow>, row: Row, undo: boolean): Promise<void> {
+  const command = (undo ? row.inverse : row.command) as Command;
+  const later = await db
+    .select({ words: planChange.words, person: planChange.person, command: planChange.command })
+    .from(planChange)
+    .where(and(own, eq(planChange.undone, false), gt(planChange.id, row.id)))
+    .orderBy(desc(planChange.id));
+  const found = later.find((l) => collide(command, l.command as Command));
+  if (found)
+    throw new TurnRefused(
+      `“${row.words}” cannot be ${undo ? 'taken back' : 'done again'}: ${found.person ?? 'somebody'} has changed the same since (“${found.words}”). Change it by hand, or go to a point of the history.`,
+    );
+}
 
 /**
- * Goes to a point of the history: everything behind the change is taken back; where it was taken back itself, it and
- * all before it is done again. Number 0 is the point before everything that is remembered.
+ * Goes to a point of the history: everything behind the change is taken back, whoever did it; where it was taken back
+ * itself, it and all before it is done again. Number 0 is the point before everything that is remembered.
  *
- * @returns null when the plan stands there already, or there is no such plan
- * @throws VersionPassed, CommandRefused as {@link changePlan}
+ * @returns null when the plan stands there already, or when there is no such plan
+ * @throws VersionPassed, CommandRefused as changePlan
  */
 export const turnTo = (
   store: Store,
@@ -83,9 +99,10 @@ export const turnTo = (
   planId: string,
   version: number,
   to: number,
-): Promise<Turned | null> =>
-  turn(store, access, planId, version, async (db) => {
-    const own = eq(planChange.planId, planId);
+  request: string | null = null,
+): Promise<Written | null> =>
+  turn(store, access, planId, version, request, async (db, held) => {
+    const own = ofNow(planId, held);
     const back = await db
       .select()
       .from(planChange)

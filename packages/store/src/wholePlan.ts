@@ -2,7 +2,7 @@ import { exhibitOfFile, packPlan, PLAN_OF_FILE, type WholePlan, withEditionIds, 
 import { and, asc, desc, eq, isNull } from 'drizzle-orm';
 import { acceptPacked } from './accept';
 import { type Access, mayAdd } from './access';
-import { inTransaction, type Store } from './database';
+import { inSnapshot, inTransaction, type Store } from './database';
 import { placesOf } from './editions';
 import { endIntake, endWith, holdIntake } from './keepPlan';
 import { editionsOf, readEdition } from './readPlan';
@@ -14,8 +14,8 @@ import { edition, exhibit, folio, plan, source } from './schema';
 
 /** A plan with its editions, exhibits, folios, sources and models; null when the workspace has no such plan. */
 export async function readWholePlan(store: Store, access: Access, planId: string): Promise<WholePlan | null> {
-  const { db } = store;
-  return inTransaction(store, async (_, client) => {
+  return inSnapshot(store, async (db, client) => {
+    const seen: Store = { ...store, db };
     const [head] = await db.select({ baseline: plan.baselineEdition }).from(plan).where(ownPlan(access, planId));
     if (!head) return null;
     const rows = await db.select().from(edition).where(eq(edition.planId, planId)).orderBy(desc(edition.createdAt));
@@ -32,10 +32,10 @@ export async function readWholePlan(store: Store, access: Access, planId: string
       .orderBy(asc(exhibit.position));
     const inFile = new Map(exhibits.map((e, k) => [e.id, exhibitOfFile(k)]));
     const models: WholePlan['models'] = [];
-    for (const m of (await listModels(store, access, planId)) ?? []) {
+    for (const m of (await listModels(seen, access, planId)) ?? []) {
       if (!m.taken) continue;
-      const elements = await readElements(store, access, m.id);
-      const geometry = await readGeometry(store, access, m.id);
+      const elements = await readElements(seen, access, m.id);
+      const geometry = await readGeometry(seen, access, m.id);
       if (elements && geometry)
         models.push({ key: m.key, file: m.file, elements, geometry, assigned: m.assigned, notes: m.notes });
     }
@@ -44,7 +44,7 @@ export async function readWholePlan(store: Store, access: Access, planId: string
       models,
       editions,
       exhibits: exhibits.map(({ name, brief }) => ({ name, brief: brief as Record<string, unknown> })),
-      folios: (await listFolios(store, access)).reverse().flatMap(({ name, content }) => {
+      folios: (await listFolios(seen, access)).reverse().flatMap(({ name, content }) => {
         const own = withFolioIds(content as Record<string, unknown>, inFile, { from: planId, to: PLAN_OF_FILE });
         return own ? [{ name, content: own }] : [];
       }),

@@ -79,7 +79,7 @@ test('what is read from columns is what the rows hold, also after a change and i
   await readPlanAsColumns(store, ours, id);
   while ((await versionsKept()).length === 0) await new Promise((r) => setTimeout(r, 20));
   const { ref } = plan.activities[5]!;
-  await changePlan(store, ours, id, 1, { do: 'changeActivity', ref, part: { name: 'Otherwise' } }, null);
+  await changePlan(store, ours, id, 1, { do: 'changeActivity', ref, part: { name: 'Otherwise' } });
   expect(await versionsKept()).toEqual([1]);
   const changed = (await readPlan(store, ours, id))!;
   expect(changed.plan.activities[5]!.name).toBe('Otherwise');
@@ -151,7 +151,7 @@ test('the first change and the first comment find the rows that they need, and w
   const said = { exhibitId: null, answers: null, text: 'Why?', named: [] };
   await expect(sayComment(store, ours, id, { ...said, ref: 'nowhere' })).rejects.toThrow('no activity nowhere');
   expect(await rowsOf(id)).toBe(0);
-  await changePlan(store, ours, id, 1, { do: 'changeActivity', ref: first!.ref, part: { name: 'Otherwise' } }, null);
+  await changePlan(store, ours, id, 1, { do: 'changeActivity', ref: first!.ref, part: { name: 'Otherwise' } });
   expect(await rowsOf(id)).toBe(plan.activities.length);
   expect((await fromRows(id)).rows).toEqual({ [second!.ref]: [1, 17] });
   expect((await readPlan(store, ours, id))!.plan.activities[0]!.name).toBe('Otherwise');
@@ -167,7 +167,7 @@ test('an edition that owes its rows and has lost its columns is said to be damag
   await store.pool.query(`update edition_columns set content = '\\x00' where edition_id = $1`, [editionId]);
   for (const work of [
     () => readPlan(store, ours, id),
-    () => changePlan(store, ours, id, 1, { do: 'setPlan', settings: { name: 'Other' } }, null),
+    () => changePlan(store, ours, id, 1, { do: 'setPlan', settings: { name: 'Other' } }),
     () => settleOwed(store, later()),
   ])
     await expect(work()).rejects.toThrow(StoreDamaged);

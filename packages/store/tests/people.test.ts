@@ -219,7 +219,7 @@ describe('comments', () => {
     await sayComment(store, owner(), planId, { ...said, ref, text: 'Beside it' });
     const beside = async () => (await listComments(store, owner(), planId))!.find((c) => c.ref === ref)!;
     expect((await beside()).activity).toBe(name);
-    await changePlan(store, owner(), planId, version, { do: 'removeActivity', ref }, null);
+    await changePlan(store, owner(), planId, version, { do: 'removeActivity', ref });
     expect((await beside()).activity).toBeNull();
   });
 
@@ -274,10 +274,10 @@ describe('shared pages', () => {
     );
     const [a, b] = [await markOfShared(store, live!), await markOfShared(store, frozen!)];
     const { version } = (await readPlanHead(store, owner(), otherPlan))!;
-    await changePlan(store, owner(), otherPlan, version, { do: 'setPlan', settings: { name: 'Other' } }, null);
+    await changePlan(store, owner(), otherPlan, version, { do: 'setPlan', settings: { name: 'Other' } });
     expect(await markOfShared(store, live!)).toBe(a);
     const own = (await readPlanHead(store, owner(), planId))!.version;
-    await changePlan(store, owner(), planId, own, { do: 'setPlan', settings: { name: 'Renamed' } }, null);
+    await changePlan(store, owner(), planId, own, { do: 'setPlan', settings: { name: 'Renamed' } });
     expect(await markOfShared(store, live!)).not.toBe(a);
     expect(await markOfShared(store, frozen!)).toBe(b);
   });

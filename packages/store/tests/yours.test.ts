@@ -73,7 +73,7 @@ describe('what was changed can be taken back, also later', () => {
     const first = museum.current.activities[1]!.ref;
     let version = 1;
     const change = async (command: Command, words?: string) => {
-      version = (await changePlan(store, ours, id, version, command, words))!.version;
+      version = (await changePlan(store, ours, id, version, command, { words }))!.version;
     };
     const turn = async (undo: boolean) => {
       const turned = await turnChange(store, ours, id, version, undo);
@@ -165,7 +165,10 @@ describe('what was changed can be taken back, also later', () => {
           settings: {
             required: ['code.crew'],
             aside: ['noSuccessor X'],
-            resources: [{ id: 'r', name: 'Rigs', unit: 'hour', rate: 9000, limit: 2, calendar: null }],
+            resources: [
+              ...wall.current.resources,
+              { id: 'r', name: 'Rigs', unit: 'hour', rate: 9000, limit: 2, calendar: null },
+            ],
           },
         },
         { do: 'changeActivity', ref: a, part: { assignments: [{ resource: 'r', effort: 600 }] } },
@@ -174,10 +177,10 @@ describe('what was changed can be taken back, also later', () => {
     await changePlan(store, ours, id, 1, command);
     const { plan } = (await readPlan(store, ours, id))!;
     expect(plan.codeFields[0]).toEqual(field);
-    expect([plan.required, plan.aside, plan.resources.map((r) => r.name)]).toEqual([
+    expect([plan.required, plan.aside, plan.resources.at(-1)!.name]).toEqual([
       ['code.crew'],
       ['noSuccessor X'],
-      ['Rigs'],
+      'Rigs',
     ]);
     const coded = new Map(plan.activities.map((x) => [x.ref, x]));
     expect([coded.get(a)!.codes.crew, coded.get(b)!.codes.crew, coded.get(a)!.assignments]).toEqual([

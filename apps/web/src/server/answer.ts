@@ -9,6 +9,7 @@ import {
   PlanRefused,
   RefreshConflict,
   StoreDamaged,
+  TurnRefused,
   VersionPassed,
 } from '@clembo/store';
 import { NextResponse } from 'next/server';
@@ -34,6 +35,7 @@ export const notFound = (what: string): BadRequest => new BadRequest(`There is n
 const REFUSALS: [kind: new (...args: never[]) => Error, status: number, more?: (error: never) => object][] = [
   [PlanRefused, 422],
   [CommandRefused, 409],
+  [TurnRefused, 422],
   [VersionPassed, 409],
   [ExhibitPassed, 409, ({ now, parts }: ExhibitPassed) => ({ now, parts })],
   [FolioPassed, 409, ({ now }: FolioPassed) => ({ now })],

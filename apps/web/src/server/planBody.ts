@@ -7,31 +7,42 @@ import { store } from './store';
 
 /** How many bytes of answers are held, in all. */
 const HELD_BYTES = 64 * 1_048_576;
+/** An answer with the mark of the state that it holds. */
+interface Answer {
+  tag: string;
+  bytes: Uint8Array;
+}
+
 /** Answers by the mark of what they hold; the one that was asked for longest ago goes first. */
-const held = new Map<string, Promise<Uint8Array>>();
+const held = new Map<string, Promise<Answer>>();
 const sizes = new Map<string, number>();
 
-function hold(mark: string, make: () => Promise<Uint8Array>): Promise<Uint8Array> {
-  const known = held.get(mark);
+function hold(asked: string, make: () => Promise<Answer>): Promise<Answer> {
+  const known = held.get(asked);
   if (known) {
-    held.delete(mark);
-    held.set(mark, known);
+    held.delete(asked);
+    held.set(asked, known);
     return known;
   }
   const made = make();
-  held.set(mark, made);
+  held.set(asked, made);
   made.then(
-    (bytes) => {
-      sizes.set(mark, bytes.length);
+    ({ tag, bytes }) => {
+      // The plan was changed between the question for its mark and that for its content: what was read is held as what it is.
+      if (tag !== asked) {
+        held.delete(asked);
+        held.set(tag, made);
+      }
+      sizes.set(tag, bytes.length);
       let total = [...sizes.values()].reduce((a, b) => a + b, 0);
       for (const old of [...held.keys()]) {
-        if (total <= HELD_BYTES || old === mark) continue;
+        if (total <= HELD_BYTES || old === tag) continue;
         total -= sizes.get(old) ?? 0;
         held.delete(old);
         sizes.delete(old);
       }
     },
-    () => held.delete(mark),
+    () => held.delete(asked),
   );
   return made;
 }
@@ -53,10 +64,12 @@ export async function planAnswer(
   const state = await readPlanMark(store(), access, planId, edition);
   if (!state) throw notFound(edition === undefined ? 'plan' : 'edition');
   const locale = await localeOf(store(), access);
-  const tag = `"${state}-${locale}${asColumns ? '-c' : ''}"`;
-  const headers = { ETag: tag, 'Cache-Control': 'private, no-cache' };
-  if (request.headers.get('if-none-match') === tag) return new Response(null, { status: 304, headers });
-  const bytes = await hold(tag, async () => {
+  const tagOf = (mark: string) => `"${mark}-${locale}${asColumns ? '-c' : ''}"`;
+  const asked = tagOf(state);
+  const headers = { 'Cache-Control': 'private, no-cache' };
+  if (request.headers.get('if-none-match') === asked)
+    return new Response(null, { status: 304, headers: { ...headers, ETag: asked } });
+  const { tag, bytes } = await hold(asked, async () => {
     const read = asColumns ? readPlanAsColumns : readPlan;
     const stored = await read(store(), access, planId, edition);
     if (!stored) throw notFound(edition === undefined ? 'plan' : 'edition');
@@ -70,11 +83,13 @@ export async function planAnswer(
       sources: sources.map(({ no, name, sheet }) => ({ no, name, sheet })),
       ...('rows' in stored && { rows: stored.rows }),
     });
-    return 'columns' in stored
-      ? // Columns are text already, which need not be read to be sent on.
-        pressed(`${body.slice(0, -1)},"columns":${stored.columns}}`, { level: constants.Z_BEST_SPEED })
-      : new TextEncoder().encode(body);
+    const bytes =
+      'columns' in stored
+        ? // Columns are text already, which need not be read to be sent on.
+          await pressed(`${body.slice(0, -1)},"columns":${stored.columns}}`, { level: constants.Z_BEST_SPEED })
+        : new TextEncoder().encode(body);
+    return { tag: tagOf(stored.mark), bytes };
   });
   const type = asColumns ? 'application/gzip' : 'application/json';
-  return new Response(bytes as BodyInit, { headers: { ...headers, 'Content-Type': type } });
+  return new Response(bytes as BodyInit, { headers: { ...headers, ETag: tag, 'Content-Type': type } });
 }

@@ -2,6 +2,7 @@ import {
   type LineMove,
   type Arrangement,
   type CalendarSpec,
+  collide,
   CommandRefused,
   carried,
   type CodeField,
@@ -337,7 +338,7 @@ export class PlanRoom {
   private planId = '';
   private live: LivePlan | null = null;
   /** Changes that are shown here and not yet kept, each with what takes it back, in their order. */
-  private foreseen: { command: Command; inverse: Command }[] = [];
+  private foreseen: { command: Command; inverse: Command; isOvertaken: boolean }[] = [];
   private view: LedgerView | null = null;
   /** What the view was made of; null where the plan has changed since. */
   private viewOf: string | null = null;
@@ -371,8 +372,13 @@ export class PlanRoom {
 
   /** Shows a change before it is kept. */
   foresee(command: Command, version: number): PlanHead {
-    this.foreseen.push({ command, inverse: this.livePlan.apply(command) });
+    this.foreseen.push({ command, inverse: this.livePlan.apply(command), isOvertaken: false });
     return this.head(version);
+  }
+
+  /** Whether something about the same as the first of what is foreseen was done elsewhere since it was made. */
+  isOvertaken(): boolean {
+    return this.foreseen[0]?.isOvertaken ?? false;
   }
 
   /** The first of what is foreseen is kept. */
@@ -380,7 +386,13 @@ export class PlanRoom {
     this.foreseen.shift();
   }
 
-  /** What was done to the plan by others or before: it comes beneath everything that is foreseen. */
+  /** What others did to the plan: it comes beneath everything that is foreseen. */
+  follow(commands: Command[], version: number): PlanHead {
+    for (const f of this.foreseen) f.isOvertaken ||= commands.some((c) => collide(c, f.command));
+    return this.apply(commands, version);
+  }
+
+  /** As {@link follow}, for what the person who looks at it had taken back or done again. */
   apply(commands: Command[], version: number): PlanHead {
     return this.beneath(() => {
       for (const command of commands) this.livePlan.apply(command);
@@ -395,12 +407,12 @@ export class PlanRoom {
   private beneath(work: () => void, version: number): PlanHead {
     for (const { inverse } of this.foreseen.toReversed()) this.livePlan.apply(inverse);
     work();
-    this.foreseen = this.foreseen.map(({ command }) => {
+    this.foreseen = this.foreseen.map((f) => {
       try {
-        return { command, inverse: this.livePlan.apply(command) };
+        return { ...f, inverse: this.livePlan.apply(f.command) };
       } catch (error) {
         // It does not fit any more, and the server will say so when it is asked to keep it: it has its turn till then.
-        if (error instanceof CommandRefused) return { command, inverse: NOTHING_DONE };
+        if (error instanceof CommandRefused) return { ...f, inverse: NOTHING_DONE };
         throw error;
       }
     });

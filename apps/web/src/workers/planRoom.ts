@@ -3,6 +3,7 @@ import type { Command } from '@clembo/core';
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useState } from 'react';
 import { ask, Refused } from '@/ui/ask';
+import { newId } from '@/ui/newId';
 import { LOOK_ONLY, mayNow } from '@/ui/useMay';
 import type { PlanHead, PlanRoom } from './plan.worker';
 import { ME, type Other, setOthers } from './presence';
@@ -130,7 +131,10 @@ interface Written {
 /** What a worker answers, unless it is ended before. */
 const answered = <T>(opened: Opened, answer: Promise<T>): Promise<T> => Promise.race([answer, opened.ended]);
 
-/** Sends again for as long as the server does not answer: what was typed is kept until it is there again. */
+/**
+ * Sends again for as long as the server does not answer: what was typed is kept until it is there again. It carries the
+ * same id each time, so that it is done once.
+ */
 async function patiently(opened: Opened, send: () => Promise<Written>): Promise<Written> {
   for (;;)
     try {
@@ -152,7 +156,7 @@ async function catchUp(opened: Opened, upTo: number): Promise<void> {
   const missed = found.steps.slice(0, Math.max(0, upTo - opened.version));
   if (missed.length === 0) return;
   const version = opened.version + missed.length;
-  const head = await answered(opened, opened.room.apply(missed, version));
+  const head = await answered(opened, opened.room.follow(missed, version));
   opened.version = version;
   showHead(opened, head);
 }
@@ -225,6 +229,9 @@ const away = signal(false);
 /** Whether the server is not to be reached, so that what others do is not seen and nothing can be kept. */
 export const useAway = away.use;
 
+const OVERTAKEN =
+  'Somebody else has changed the same at the same time; yours was not kept. What they did is shown: look at it, then do it again if yours is right.';
+
 /** A command, or a question to the room that makes one; null where there is nothing to do. */
 export type Wanted = Command | ((room: Remote<PlanRoom>) => Promise<Command | null>);
 
@@ -234,7 +241,7 @@ export type Wanted = Command | ((room: Remote<PlanRoom>) => Promise<Command | nu
  */
 function write(
   planId: string,
-  send: (version: number, command: Command | null) => Promise<Written>,
+  send: (about: { version: number; request: string }, command: Command | null) => Promise<Written>,
   wanted: Wanted | null,
 ): Promise<Written | null> {
   const opened = open;
@@ -260,7 +267,10 @@ function write(
       const command = await seen;
       if (wanted !== null && command === null) return null;
       try {
-        const written = await patiently(opened, () => send(opened.version, command));
+        // It was made before somebody else's change of the same was seen here, and must not undo that unsaid.
+        if (command && (await answered(opened, opened.room.isOvertaken()))) throw new Refused(OVERTAKEN, 409);
+        const about = { version: opened.version, request: newId() };
+        const written = await patiently(opened, () => send(about, command));
         // It may have been opened anew meanwhile: then it has this change already.
         if (open !== opened) return written;
         // Others were quicker with something else: what they did comes first.
@@ -296,8 +306,8 @@ function write(
 export const changePlan = (planId: string, wanted: Wanted, words?: string): Promise<unknown> =>
   write(
     planId,
-    (version, command) =>
-      ask<Written>(`/api/plans/${planId}`, { method: 'PATCH', json: { version, command, ...(words && { words }) } }),
+    (about, command) =>
+      ask<Written>(`/api/plans/${planId}`, { method: 'PATCH', json: { ...about, command, ...(words && { words }) } }),
     wanted,
   );
 
@@ -305,7 +315,7 @@ export const changePlan = (planId: string, wanted: Wanted, words?: string): Prom
 export const turnPlan = async (planId: string, undo: boolean): Promise<{ words: string; turns: Turns }> => {
   const written = await write(
     planId,
-    (version) => ask<Written>(`/api/plans/${planId}/turn`, { method: 'POST', json: { version, undo } }),
+    (about) => ask<Written>(`/api/plans/${planId}/turn`, { method: 'POST', json: { ...about, undo } }),
     null,
   );
   return { words: written?.words ?? '', turns: written?.turns ?? NOTHING };
@@ -315,7 +325,7 @@ export const turnPlan = async (planId: string, undo: boolean): Promise<{ words: 
 export const turnPlanTo = async (planId: string, to: number): Promise<string> => {
   const written = await write(
     planId,
-    (version) => ask<Written>(`/api/plans/${planId}/turn`, { method: 'POST', json: { version, to } }),
+    (about) => ask<Written>(`/api/plans/${planId}/turn`, { method: 'POST', json: { ...about, to } }),
     null,
   );
   return written?.words ?? '';

@@ -1,5 +1,6 @@
 'use client';
 import { useEffect } from 'react';
+import { newId } from '@/ui/newId';
 import { signal } from './signal';
 
 /** Somebody else who looks at the plan, and the activity that is chosen there. */
@@ -10,7 +11,7 @@ export interface Other {
 }
 
 /** This window, among those who look at a plan. */
-export const ME = typeof crypto === 'undefined' ? '' : crypto.randomUUID();
+export const ME = typeof crypto === 'undefined' ? '' : newId();
 
 const others = signal<readonly Other[]>([]);
 

@@ -9,6 +9,7 @@ interface Change {
   id: number;
   words: string;
   undone: boolean;
+  reachable: boolean;
   person: string | null;
   createdAt: string;
 }
@@ -38,7 +39,17 @@ export function useChanges(planId: string, open: OpenRoom, ref: string | null): 
   return changes;
 }
 
-/** Everything that was done to the plan, the latest first; any point of it can be gone back to. */
+const titleOf = (c: Change, here: number): string =>
+  !c.reachable
+    ? 'This is of what was worked on before; make that edition the working one again'
+    : c.id === here
+      ? 'The plan stands here'
+      : 'Go to this point';
+
+/**
+ * Everything that was done to the plan, the latest first; any point of it can be gone back to, down to where something
+ * else was put in its place.
+ */
 export function HistoryPanel({ planId, open, onClose }: { planId: string; open: OpenRoom; onClose: () => void }) {
   const changes = useChanges(planId, open, null);
   const [busy, setBusy] = useState(false);
@@ -52,7 +63,8 @@ export function HistoryPanel({ planId, open, onClose }: { planId: string; open: 
       setBusy(false);
     }
   };
-  const here = changes?.find((c) => !c.undone)?.id ?? 0;
+  const here = changes?.find((c) => c.reachable && !c.undone)?.id ?? 0;
+  const isWhole = changes?.every((c) => c.reachable) ?? true;
   return (
     <aside
       aria-label="History"
@@ -75,11 +87,11 @@ export function HistoryPanel({ planId, open, onClose }: { planId: string; open: 
             <li key={c.id}>
               <button
                 type="button"
-                disabled={busy || c.id === here}
+                disabled={busy || c.id === here || !c.reachable}
                 aria-current={c.id === here ? 'step' : undefined}
-                title={c.id === here ? 'The plan stands here' : 'Go to this point'}
+                title={titleOf(c, here)}
                 onClick={() => void go(c.id)}
-                className={`w-full rounded-md border-l-2 px-2.5 py-1 text-left ${c.id === here ? 'border-kelp bg-wash' : 'border-transparent hover:bg-wash'} ${c.undone ? 'text-soft line-through decoration-soft/50' : ''}`}
+                className={`w-full rounded-md border-l-2 px-2.5 py-1 text-left ${c.id === here ? 'border-kelp bg-wash' : 'border-transparent enabled:hover:bg-wash'} ${c.reachable ? '' : 'text-soft'} ${c.undone ? 'text-soft line-through decoration-soft/50' : ''}`}
               >
                 <span className="line-clamp-2">{c.words}</span>
                 <span className="block font-narrow text-[13.5px] text-soft">
@@ -94,17 +106,19 @@ export function HistoryPanel({ planId, open, onClose }: { planId: string; open: 
               </button>
             </li>
           ))}
-          <li>
-            <button
-              type="button"
-              disabled={busy || here === 0}
-              aria-current={here === 0 ? 'step' : undefined}
-              onClick={() => void go(0)}
-              className={`w-full rounded-md border-l-2 px-2.5 py-1 text-left ${here === 0 ? 'border-kelp bg-wash' : 'border-transparent hover:bg-wash'}`}
-            >
-              {changes.length === 200 ? 'Before everything that is remembered' : 'As the plan was taken in'}
-            </button>
-          </li>
+          {isWhole && (
+            <li>
+              <button
+                type="button"
+                disabled={busy || here === 0}
+                aria-current={here === 0 ? 'step' : undefined}
+                onClick={() => void go(0)}
+                className={`w-full rounded-md border-l-2 px-2.5 py-1 text-left ${here === 0 ? 'border-kelp bg-wash' : 'border-transparent hover:bg-wash'}`}
+              >
+                {changes.length === 200 ? 'Before everything that is remembered' : 'As the plan was taken in'}
+              </button>
+            </li>
+          )}
         </ol>
       )}
     </aside>

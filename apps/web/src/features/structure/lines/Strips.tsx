@@ -11,6 +11,7 @@ import {
 import { ImagePlus, X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { wrong } from '@/ui/Toasts';
+import { newId } from '@/ui/newId';
 import type { OpenRoom } from '@/workers/planRoom';
 import { StripBoard } from './StripBoard';
 import { stripPicture } from './stripPicture';
@@ -52,8 +53,8 @@ export function Strips({
     try {
       const made = await stripPicture(file);
       const name = file.name.replace(/\.[a-z0-9]+$/i, '').slice(0, 200);
-      const id = crypto.randomUUID();
-      onAdd({ id, name, ...made }, { id: crypto.randomUUID(), name, picture: id, pins: [] });
+      const id = newId();
+      onAdd({ id, name, ...made }, { id: newId(), name, picture: id, pins: [] });
     } catch (error) {
       wrong(error);
     } finally {

@@ -26,17 +26,19 @@ const Change = z.object({
   version: z.int().min(1),
   command: Command,
   words: z.string().trim().min(1).max(300).optional(),
+  /** Chosen by who asks: sent again it is answered again, and not done again. */
+  request: z.uuid().optional(),
 });
 
 /** Applies a command to the working edition, if it is still at the version that the command was made on. */
 export const PATCH = (request: Request, { params }: Context): Promise<Response> =>
   answer(request, async () => {
-    const { version, command, words } = await readBody(request, Change, CHANGE_BYTES);
+    const { version, command, ...how } = await readBody(request, Change, CHANGE_BYTES);
     const access = await accessOf({ plan: (await params).id });
     const id = readId((await params).id, 'plan');
-    const changed = await changePlan(store(), access, id, version, command, words ?? null);
+    const changed = await changePlan(store(), access, id, version, command, how);
     if (!changed) throw notFound('plan');
-    return { ...changed, turns: await readTurns(store(), access, id) };
+    return { version: changed.version, inverse: changed.inverse, turns: await readTurns(store(), access, id) };
   });
 
 export const DELETE = (request: Request, { params }: Context): Promise<Response> =>

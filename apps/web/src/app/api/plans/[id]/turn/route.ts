@@ -5,10 +5,12 @@ import { accessOf } from '@/server/access';
 import { store } from '@/server/store';
 
 /** One step back or forth, or to a point of the history: behind the change of this number, 0 before all of them. */
-const Turn = z.union([
-  z.object({ version: z.int().min(1), undo: z.boolean() }),
-  z.object({ version: z.int().min(1), to: z.int().min(0) }),
-]);
+const Asked = z.object({
+  version: z.int().min(1),
+  /** Chosen by who asks: sent again it is answered again, and not done again. */
+  request: z.uuid().optional(),
+});
+const Turn = z.union([Asked.extend({ undo: z.boolean() }), Asked.extend({ to: z.int().min(0) })]);
 
 /** What can be taken back and done again. */
 export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
@@ -24,8 +26,8 @@ export const POST = (request: Request, { params }: { params: Promise<{ id: strin
     const id = readId((await params).id, 'plan');
     const turned =
       'to' in asked
-        ? await turnTo(store(), access, id, asked.version, asked.to)
-        : await turnChange(store(), access, id, asked.version, asked.undo);
+        ? await turnTo(store(), access, id, asked.version, asked.to, asked.request)
+        : await turnChange(store(), access, id, asked.version, asked.undo, asked.request);
     if (!turned && !(await readPlanHead(store(), access, id))) throw notFound('plan');
     if (!turned)
       throw new BadRequest(
@@ -36,5 +38,6 @@ export const POST = (request: Request, { params }: { params: Promise<{ id: strin
             : 'There is nothing to do again.',
         409,
       );
-    return { ...turned, turns: await readTurns(store(), access, id) };
+    const { inverse: _, ...said } = turned;
+    return { ...said, turns: await readTurns(store(), access, id) };
   });
