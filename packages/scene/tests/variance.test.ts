@@ -267,6 +267,14 @@ describe('every kind', () => {
       expect([name, texts(scene, 'notice')]).toEqual([name, []]);
     }
   });
+  test('of what a plan does not have no page is offered, and each says something by itself', () => {
+    for (const { current, baseline } of demoPlans()) {
+      const said = readyMade(current).map(({ name, brief: ready }) => [name, page(current, baseline, ready).title]);
+      for (const [name, title] of said) expect([name, title]).not.toEqual([name, current.name]);
+    }
+    const bare = makePlan({ ...wall.current, activities: [makeActivity({ ref: 'A' })], links: [] });
+    expect(readyMade(bare).some(({ name }) => /effort|cost|payment|milestone|people/i.test(name))).toBe(false);
+  });
   test('a choice of every control gives a brief that is one', () => {
     const words = {
       ...wall.current,

@@ -1,6 +1,5 @@
-import type { Condition } from '@clembo/core';
+import { type Activity, type Condition, isMilestone, type Plan } from '@clembo/core';
 import { type Brief, defaultBrief } from './kinds';
-import type { PlanWords } from './words';
 
 /** A brief that is made for a question that is asked often. */
 export interface Ready {
@@ -12,8 +11,11 @@ export interface Ready {
 
 const only = (...tests: Condition['tests']): Condition => ({ match: 'all', tests });
 
-/** Ready-made briefs that say how a plan stands against its promise, in the plan's own code fields. */
-export function readyMade(plan: PlanWords): Ready[] {
+/**
+ * Ready-made briefs that say how a plan stands against its promise, in the plan's own code fields: of what it has, since
+ * a page about an effort that nobody stated says nothing.
+ */
+export function readyMade(plan: Pick<Plan, 'codeFields' | 'activities'>): Ready[] {
   const [first, second] = plan.codeFields.filter((f) => f.values.length >= 2 && f.values.length <= 15);
   const slips = defaultBrief('slips');
   const bars = defaultBrief('bars');
@@ -22,19 +24,29 @@ export function readyMade(plan: PlanWords): Ready[] {
   const months = defaultBrief('months');
   const snapshot = defaultBrief('snapshot');
   const by = (name: string) => name.toLowerCase();
+  const where = (has: boolean, ...list: Ready[]): Ready[] => (has ? list : []);
+  const some = (test: (a: Activity) => boolean) => plan.activities.some(test);
+  const hasEffort = some((a) => (a.effort ?? 0) > 0);
+  const hasCost = some((a) => (a.cost ?? 0) > 0);
+  const hasPayments = some((a) => isMilestone(a.kind) && (a.cost ?? 0) > 0);
+  const needsPeople = some((a) => a.assignments.length > 0);
+  const hasMilestones = some((a) => isMilestone(a.kind));
   return [
     { name: 'What slipped most', brief: slips },
     { name: 'Late by ten days or more', brief: { ...slips, only: 'late', least: 10 } },
-    { name: 'Milestones that moved', brief: { ...slips, include: 'milestones' } },
+    ...where(hasMilestones, { name: 'Milestones that moved', brief: { ...slips, include: 'milestones' } }),
     ...(first ? [{ name: `Slips by ${by(first.name)}`, brief: { ...slips, of: first.id, least: 0 } }] : []),
     ...(second ? [{ name: `Slips by ${by(second.name)}`, brief: { ...slips, of: second.id, least: 0 } }] : []),
     { name: 'What is off, then and now', brief: { ...bars, only: 'off', order: 'start', page: 'A3 portrait' } },
     { name: 'The critical work, then and now', brief: { ...bars, only: 'critical', order: 'start' } },
-    { name: 'Milestones, then and now', brief: { ...bars, include: 'milestones', order: 'start' } },
-    { name: 'Effort against budget', brief: amounts },
-    { name: 'Cost against budget', brief: { ...amounts, amount: 'cost' } },
-    { name: 'Effort beyond tolerance', brief: { ...amounts, only: 'beyond' } },
-    ...(first
+    ...where(hasMilestones, {
+      name: 'Milestones, then and now',
+      brief: { ...bars, include: 'milestones', order: 'start' },
+    }),
+    ...where(hasEffort, { name: 'Effort against budget', brief: amounts }),
+    ...where(hasCost, { name: 'Cost against budget', brief: { ...amounts, amount: 'cost' } }),
+    ...where(hasEffort, { name: 'Effort beyond tolerance', brief: { ...amounts, only: 'beyond' } }),
+    ...(first && hasEffort
       ? [
           {
             name: `Effort by ${by(first.name)}`,
@@ -42,21 +54,21 @@ export function readyMade(plan: PlanWords): Ready[] {
           },
         ]
       : []),
-    { name: 'How the milestones moved', brief: defaultBrief('trend') },
-    { name: 'Work promised, earned, spent', brief: curves },
-    { name: 'Cost promised, earned, spent', brief: { ...curves, of: 'cost' } },
+    ...where(hasMilestones, { name: 'How the milestones moved', brief: defaultBrief('trend') }),
+    ...where(hasEffort, { name: 'Work promised, earned, spent', brief: curves }),
+    ...where(hasCost, { name: 'Cost promised, earned, spent', brief: { ...curves, of: 'cost' } }),
     { name: 'Activities done', brief: { ...curves, of: 'activities' } },
-    { name: 'Milestones reached', brief: { ...curves, of: 'milestones' } },
-    {
+    ...where(hasMilestones, { name: 'Milestones reached', brief: { ...curves, of: 'milestones' } }),
+    ...where(hasPayments, {
       name: 'Payments promised and earned',
       brief: {
         ...curves,
         of: 'cost',
         where: only({ field: 'kind', is: 'is', values: ['milestone'] }, { field: 'cost', is: 'above', values: ['0'] }),
       },
-    },
-    { name: 'People and plant', brief: months },
-    { name: 'Payments by month', brief: { ...months, of: 'payments' } },
+    }),
+    ...where(needsPeople, { name: 'People and plant', brief: months }),
+    ...where(hasPayments, { name: 'Payments by month', brief: { ...months, of: 'payments' } }),
     { name: 'What finishes when', brief: { ...months, of: 'finishes' } },
     { name: 'The snapshot', brief: snapshot },
     ...(first
