@@ -53,6 +53,7 @@ export * from './facts/days';
 export * from './facts/ends';
 export * from './facts/lateness';
 export * from './facts/linked';
+export * from './facts/count';
 export * from './facts/percent';
 export * from './facts/promise';
 export * from './plan/status';

@@ -107,7 +107,10 @@ export function acceptChange(before: Plan, after: Plan): Plan {
   }
   const fault = isAboutParts(before, after) ? planFault(after) : null;
   // What was kept before this was looked at can be mended step by step.
-  if (fault !== null && planFault(before) === null) throw new PlanRefused(`This cannot be kept. ${fault}`);
+  if (fault !== null && planFault(before) === null)
+    throw new PlanRefused(
+      `This cannot be kept. ${fault} Somebody may have changed it meanwhile; look at it, then do it again.`,
+    );
   let [a, l] = [0, 0];
   return {
     ...accepted,

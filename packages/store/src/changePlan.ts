@@ -21,7 +21,7 @@ import { orderKeys } from './order';
 import { settleRows } from './owed';
 import { readEdition } from './readPlan';
 import { answerTo, keepAnswer } from './requests';
-import { type Held, holdWorking } from './workingEdition';
+import { type WorkingEdition, holdWorking } from './workingEdition';
 import { planValues, writeCodeFields } from './writePlan';
 import { ACTIVITY_COLUMNS, activityRow, KEY_STEP, LINK_COLUMNS, linkRow, type SourcePlace } from './rows';
 import { activity, calendar, codeField, edition, plan } from './schema';
@@ -102,7 +102,7 @@ export async function writeChange(
   planId: string,
   version: number,
   request: string | null,
-  decide: (db: Database, held: Held) => Promise<{ words: string; doing: Doing[] }>,
+  decide: (db: Database, held: WorkingEdition) => Promise<{ words: string; doing: Doing[] }>,
 ): Promise<Written | null> {
   mayWrite(access);
   const changed = await inTransaction(store, async (db, client) => {

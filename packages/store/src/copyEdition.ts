@@ -1,20 +1,22 @@
+import { getTableColumns } from 'drizzle-orm';
 import type pg from 'pg';
 import { checkCount, StoreDamaged } from './damaged';
-import { ACTIVITY_COLUMNS, LINK_COLUMNS } from './rows';
-import type { Held } from './workingEdition';
+import { activity, calendar, link } from './schema';
+import type { WorkingEdition } from './workingEdition';
 
 // What is kept never changes, and everybody is measured against it. So it is copied where it lies, within the
 // transaction that holds it, and compared with what it was copied from.
 
 const TABLES = [
-  { table: 'activity', columns: ACTIVITY_COLUMNS, order: 'order_key' },
-  { table: 'link', columns: LINK_COLUMNS, order: 'id' },
-  { table: 'calendar', columns: ['edition_id', 'key', 'position', 'spec'], order: 'position' },
+  { table: 'activity', columns: getTableColumns(activity), order: 'order_key' },
+  { table: 'link', columns: getTableColumns(link), order: 'id' },
+  { table: 'calendar', columns: getTableColumns(calendar), order: 'position' },
 ].map(({ columns, ...t }) => ({
   ...t,
-  own: columns
-    .filter((c) => c !== 'edition_id')
-    .map((c) => `"${c}"`)
+  // Whatever a table has beside the edition and a number of the row.
+  own: Object.values(columns)
+    .filter(({ name }) => name !== 'edition_id' && name !== 'id')
+    .map(({ name }) => `"${name}"`)
     .join(', '),
 }));
 
@@ -25,7 +27,7 @@ const TABLES = [
  */
 export async function copyEdition(
   client: pg.PoolClient,
-  held: Held,
+  held: WorkingEdition,
   { name, note = '' }: { name: string; note?: string },
 ): Promise<string> {
   const { rows } = await client.query<{ id: string; activities: number | null; links: number | null; owed: unknown }>(

@@ -5,7 +5,7 @@ import { type Doing, type Written, writeChange } from './changePlan';
 import type { Database, Store } from './database';
 import { ownChanges } from './history';
 import { planChange } from './schema';
-import type { Held } from './workingEdition';
+import type { WorkingEdition } from './workingEdition';
 
 type Row = typeof planChange.$inferSelect;
 
@@ -29,7 +29,7 @@ async function turn(
   planId: string,
   version: number,
   request: string | null,
-  choose: (db: Database, held: Held) => Promise<{ rows: Row[]; undo: boolean }>,
+  choose: (db: Database, held: WorkingEdition) => Promise<{ rows: Row[]; undo: boolean }>,
 ): Promise<Written | null> {
   return writeChange(store, access, planId, version, request, async (db, held) => {
     const { rows, undo } = await choose(db, held);
@@ -41,7 +41,7 @@ async function turn(
 }
 
 /** Changes of the plan that is worked on now, without the marks where something else was put in its place. */
-const ofNow = (planId: string, { lineage }: Held) =>
+const ofNow = (planId: string, { lineage }: WorkingEdition) =>
   and(eq(planChange.planId, planId), eq(planChange.lineage, lineage), isNotNull(planChange.inverse));
 
 /**

@@ -5,7 +5,7 @@ import { ownPlan } from './own';
 import { edition, plan } from './schema';
 
 /** The working edition as it is held. */
-export interface Held {
+export interface WorkingEdition {
   id: string;
   name: string;
   version: number;
@@ -16,7 +16,7 @@ export interface Held {
  * Holds the working edition of a plan until the transaction ends; null when the workspace has no such plan. Whoever
  * writes any of what a plan is holds it, so what is read of it behind this is of one state.
  */
-export async function holdWorking(db: Database, access: Access, planId: string): Promise<Held | null> {
+export async function holdWorking(db: Database, access: Access, planId: string): Promise<WorkingEdition | null> {
   const [held] = await db
     .select({ id: edition.id, name: edition.name, version: edition.version, lineage: edition.lineage })
     .from(edition)

@@ -7,6 +7,7 @@ import { store } from './store';
 
 /** How many bytes of answers are held, in all. */
 const HELD_BYTES = 64 * 1_048_576;
+
 /** An answer with the mark of the state that it holds. */
 interface Answer {
   tag: string;

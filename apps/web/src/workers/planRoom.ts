@@ -230,7 +230,7 @@ const away = signal(false);
 export const useAway = away.use;
 
 const OVERTAKEN =
-  'Somebody else has changed the same at the same time; yours was not kept. What they did is shown: look at it, then do it again if yours is right.';
+  'Somebody else changed the same just before you, so your change was not kept. Theirs is shown; make yours again if it is right.';
 
 /** A command, or a question to the room that makes one; null where there is nothing to do. */
 export type Wanted = Command | ((room: Remote<PlanRoom>) => Promise<Command | null>);
@@ -268,7 +268,7 @@ function write(
       if (wanted !== null && command === null) return null;
       try {
         // It was made before somebody else's change of the same was seen here, and must not undo that unsaid.
-        if (command && (await answered(opened, opened.room.isOvertaken()))) throw new Refused(OVERTAKEN, 409);
+        if (command && (await answered(opened, opened.room.isOvertaken()))) throw new Refused(OVERTAKEN, 422);
         const about = { version: opened.version, request: newId() };
         const written = await patiently(opened, () => send(about, command));
         // It may have been opened anew meanwhile: then it has this change already.

@@ -48,8 +48,8 @@ export const isChainageText = (text: string): boolean =>
   /^(?:km\s*|ch\.?\s*)?[-−–]?\d+\s*\+\s*\d{1,4}(?:[.,]\d+)?$/i.test(text.trim());
 
 /**
- * Reads a place: `12+350`, `12 + 350.5`, `0-100` and `-0+100` (a hundred metres before zero), `1,200`, `−40`, with the unit or
- * without it. Thousandths; null for what is none.
+ * Reads a place: `12+350`, `12 + 350.5`, `0-100` and `-0+100` (a hundred metres before zero), `1,200`, `−40`, with the
+ * unit or without it. Thousandths; null for what is none.
  */
 export function readPlace(text: string, unit: string): number | null {
   const plain = text

@@ -24,7 +24,7 @@ export interface Done {
   reached: number;
   /** How many are not complete, and nothing says how much there is of them. */
   unknown: number;
-  /** How much of the work is not complete, as a number of activities. */
+  /** How many activities, without milestones and supporting work, are not complete. */
   open: number;
 }
 

@@ -24,7 +24,7 @@ export function readyMade(plan: Pick<Plan, 'codeFields' | 'activities'>): Ready[
   const months = defaultBrief('months');
   const snapshot = defaultBrief('snapshot');
   const by = (name: string) => name.toLowerCase();
-  const where = (has: boolean, ...list: Ready[]): Ready[] => (has ? list : []);
+  const when = (has: boolean, ...list: Ready[]): Ready[] => (has ? list : []);
   const some = (test: (a: Activity) => boolean) => plan.activities.some(test);
   const hasEffort = some((a) => (a.effort ?? 0) > 0);
   const hasCost = some((a) => (a.cost ?? 0) > 0);
@@ -34,18 +34,18 @@ export function readyMade(plan: Pick<Plan, 'codeFields' | 'activities'>): Ready[
   return [
     { name: 'What slipped most', brief: slips },
     { name: 'Late by ten days or more', brief: { ...slips, only: 'late', least: 10 } },
-    ...where(hasMilestones, { name: 'Milestones that moved', brief: { ...slips, include: 'milestones' } }),
+    ...when(hasMilestones, { name: 'Milestones that moved', brief: { ...slips, include: 'milestones' } }),
     ...(first ? [{ name: `Slips by ${by(first.name)}`, brief: { ...slips, of: first.id, least: 0 } }] : []),
     ...(second ? [{ name: `Slips by ${by(second.name)}`, brief: { ...slips, of: second.id, least: 0 } }] : []),
     { name: 'What is off, then and now', brief: { ...bars, only: 'off', order: 'start', page: 'A3 portrait' } },
     { name: 'The critical work, then and now', brief: { ...bars, only: 'critical', order: 'start' } },
-    ...where(hasMilestones, {
+    ...when(hasMilestones, {
       name: 'Milestones, then and now',
       brief: { ...bars, include: 'milestones', order: 'start' },
     }),
-    ...where(hasEffort, { name: 'Effort against budget', brief: amounts }),
-    ...where(hasCost, { name: 'Cost against budget', brief: { ...amounts, amount: 'cost' } }),
-    ...where(hasEffort, { name: 'Effort beyond tolerance', brief: { ...amounts, only: 'beyond' } }),
+    ...when(hasEffort, { name: 'Effort against budget', brief: amounts }),
+    ...when(hasCost, { name: 'Cost against budget', brief: { ...amounts, amount: 'cost' } }),
+    ...when(hasEffort, { name: 'Effort beyond tolerance', brief: { ...amounts, only: 'beyond' } }),
     ...(first && hasEffort
       ? [
           {
@@ -54,12 +54,12 @@ export function readyMade(plan: Pick<Plan, 'codeFields' | 'activities'>): Ready[
           },
         ]
       : []),
-    ...where(hasMilestones, { name: 'How the milestones moved', brief: defaultBrief('trend') }),
-    ...where(hasEffort, { name: 'Work promised, earned, spent', brief: curves }),
-    ...where(hasCost, { name: 'Cost promised, earned, spent', brief: { ...curves, of: 'cost' } }),
+    ...when(hasMilestones, { name: 'How the milestones moved', brief: defaultBrief('trend') }),
+    ...when(hasEffort, { name: 'Work promised, earned, spent', brief: curves }),
+    ...when(hasCost, { name: 'Cost promised, earned, spent', brief: { ...curves, of: 'cost' } }),
     { name: 'Activities done', brief: { ...curves, of: 'activities' } },
-    ...where(hasMilestones, { name: 'Milestones reached', brief: { ...curves, of: 'milestones' } }),
-    ...where(hasPayments, {
+    ...when(hasMilestones, { name: 'Milestones reached', brief: { ...curves, of: 'milestones' } }),
+    ...when(hasPayments, {
       name: 'Payments promised and earned',
       brief: {
         ...curves,
@@ -67,8 +67,8 @@ export function readyMade(plan: Pick<Plan, 'codeFields' | 'activities'>): Ready[
         where: only({ field: 'kind', is: 'is', values: ['milestone'] }, { field: 'cost', is: 'above', values: ['0'] }),
       },
     }),
-    ...where(needsPeople, { name: 'People and plant', brief: months }),
-    ...where(hasPayments, { name: 'Payments by month', brief: { ...months, of: 'payments' } }),
+    ...when(needsPeople, { name: 'People and plant', brief: months }),
+    ...when(hasPayments, { name: 'Payments by month', brief: { ...months, of: 'payments' } }),
     { name: 'What finishes when', brief: { ...months, of: 'finishes' } },
     { name: 'The snapshot', brief: snapshot },
     ...(first

@@ -39,13 +39,6 @@ export function useChanges(planId: string, open: OpenRoom, ref: string | null): 
   return changes;
 }
 
-const titleOf = (c: Change, here: number): string =>
-  !c.reachable
-    ? 'This is of what was worked on before; make that edition the working one again'
-    : c.id === here
-      ? 'The plan stands here'
-      : 'Go to this point';
-
 /**
  * Everything that was done to the plan, the latest first; any point of it can be gone back to, down to where something
  * else was put in its place.
@@ -83,13 +76,18 @@ export function HistoryPanel({ planId, open, onClose }: { planId: string; open: 
         </p>
       ) : (
         <ol className="min-h-0 flex-1 overflow-auto px-2 pb-3">
-          {changes.map((c) => (
+          {changes.map((c, k) => (
             <li key={c.id}>
+              {!c.reachable && (changes[k - 1]?.reachable ?? true) && (
+                <p className="mt-2 border-t border-line px-2.5 pt-2 pb-1 text-[13.5px] text-soft">
+                  Earlier work is kept as an edition. To go back to it, work on that edition again, under Gather.
+                </p>
+              )}
               <button
                 type="button"
                 disabled={busy || c.id === here || !c.reachable}
                 aria-current={c.id === here ? 'step' : undefined}
-                title={titleOf(c, here)}
+                title={c.id === here ? 'The plan stands here' : c.reachable ? 'Go to this point' : undefined}
                 onClick={() => void go(c.id)}
                 className={`w-full rounded-md border-l-2 px-2.5 py-1 text-left ${c.id === here ? 'border-kelp bg-wash' : 'border-transparent enabled:hover:bg-wash'} ${c.reachable ? '' : 'text-soft'} ${c.undone ? 'text-soft line-through decoration-soft/50' : ''}`}
               >

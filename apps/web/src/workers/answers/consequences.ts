@@ -1,4 +1,5 @@
 import {
+  countWords,
   activityTime,
   applyCommand,
   brokenLinks,
@@ -37,8 +38,6 @@ export interface WouldBar {
   needed: Day | null;
 }
 
-const count = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
-
 /** What a command would bring, before it is given. */
 export function consequencesOf(held: Held, command: Command, inSight: readonly string[]): Consequences {
   const { plan: after } = applyCommand(held.plan, command);
@@ -58,23 +57,23 @@ export function consequencesOf(held: Held, command: Command, inSight: readonly s
     const fixedBy = conflicts.get(a.ref) ?? 0;
     if (fixedBy > (conflictsBefore.get(a.ref) ?? 0))
       return late.push(
-        `${a.name || a.ref} has a fixed date: what leads to it is ${count(fixedBy, 'working day', 'working days')} too late`,
+        `${a.name || a.ref} has a fixed date: what leads to it is ${countWords(fixedBy, 'working day', 'working days')} too late`,
       );
     // Of what is too late by a bound that lies behind it, the bound is told.
     if (!isBound(after, j)) return;
     const [size, old] = [lateness(after, next, time, j), lateness(before, was, oldTime, i)];
     if (size > 0 && size > old)
-      late.push(`${a.name || a.ref} would be ${count(size, 'working day', 'working days')} late`);
+      late.push(`${a.name || a.ref} would be ${countWords(size, 'working day', 'working days')} late`);
   });
   const broken = brokenLinks(next).size - brokenLinks(was).size;
   const [end, oldEnd] = [lastDay(next), lastDay(was)];
   const parts = [
-    moved === 0 ? 'Nothing moves' : `Moves ${count(moved, 'activity', 'activities')}`,
+    moved === 0 ? 'Nothing moves' : `Moves ${countWords(moved, 'activity', 'activities')}`,
     end !== null && oldEnd !== null && end !== oldEnd
       ? `the end goes from ${formatDay(oldEnd, 'medium')} to ${formatDay(end, 'medium')}`
       : '',
-    critical > 0 ? `${count(critical, 'activity becomes', 'activities become')} critical` : '',
-    broken > 0 ? `${count(broken, 'link is', 'links are')} broken` : '',
+    critical > 0 ? `${countWords(critical, 'activity becomes', 'activities become')} critical` : '',
+    broken > 0 ? `${countWords(broken, 'link is', 'links are')} broken` : '',
     ...late.slice(0, 2),
     late.length > 2 ? `and ${late.length - 2} more are late` : '',
   ].filter(Boolean);

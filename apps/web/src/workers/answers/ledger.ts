@@ -1,4 +1,5 @@
 import {
+  countWords,
   type Activity,
   applyCommand,
   type Arrangement,
@@ -420,15 +421,13 @@ const WHOLE = new Set(['percentTime', 'percentEffort', 'effortOff', 'costOff']);
 
 const signed = (value: number): string => (value > 0 ? `+${value}` : value < 0 ? `−${-value}` : '');
 
-const count = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
-
 function concealedWords({ rows, milestones, critical, late, links }: Concealed): string {
   const parts = [
-    count(rows, 'row', 'rows'),
-    milestones > 0 ? count(milestones, 'milestone', 'milestones') : '',
+    countWords(rows, 'row', 'rows'),
+    milestones > 0 ? countWords(milestones, 'milestone', 'milestones') : '',
     critical > 0 ? `${critical} critical` : '',
     late > 0 ? `${late} late` : '',
-    links > 0 ? count(links, 'link', 'links') : '',
+    links > 0 ? countWords(links, 'link', 'links') : '',
   ].filter(Boolean);
   return `hides ${parts.join(', ')}`;
 }
@@ -436,7 +435,7 @@ function concealedWords({ rows, milestones, critical, late, links }: Concealed):
 function totalsWords({ rows, first, last, percent }: Totals): string {
   const span =
     first === null || last === null ? '' : ` · ${formatDay(first, 'medium')} to ${formatDay(last, 'medium')}`;
-  return `${count(rows, 'row', 'rows')}${span}${percent === null ? '' : ` · ${wholePercent(percent)} %`}`;
+  return `${countWords(rows, 'row', 'rows')}${span}${percent === null ? '' : ` · ${wholePercent(percent)} %`}`;
 }
 
 function totalCell(field: string, effortUnit: number, { first, last, percent, effort, cost }: Totals): string {
@@ -561,6 +560,6 @@ export function lengthMeant({ plan, schedule: s }: Held, ref: string, text: stri
   if (days < 1 || days > 100_000) return '';
   const { first, last, calendarDays } = workingDaysFrom(spec, shown.first, days);
   if (elapsed)
-    return `${count(days, 'calendar day', 'calendar days')} from ${formatDay(first, 'weekday')}: ${formatDay(last, 'weekday')}`;
-  return `${count(days, 'working day', 'working days')} from ${formatDay(first, 'weekday')}: ${formatDay(last, 'weekday')}, ${count(calendarDays, 'calendar day', 'calendar days')}`;
+    return `${countWords(days, 'calendar day', 'calendar days')} from ${formatDay(first, 'weekday')}: ${formatDay(last, 'weekday')}`;
+  return `${countWords(days, 'working day', 'working days')} from ${formatDay(first, 'weekday')}: ${formatDay(last, 'weekday')}, ${countWords(calendarDays, 'calendar day', 'calendar days')}`;
 }
