@@ -171,7 +171,9 @@ describe('what is sent is checked before it is held', () => {
     };
     const { ref } = plan.activities[0]!;
     const text = 'C:\\u0000 \\\\u0000 \\n';
-    const command = { do: 'changeActivity', ref, part: { notes: text, codes: { tricky: text } } };
+    const change = { do: 'changeActivity', ref, part: { notes: text, codes: { tricky: text } } };
+    const field = { do: 'setCodeField', field: { id: 'tricky', name: 'Tricky' }, before: null };
+    const command = { do: 'all', commands: [field, change] };
     expect((await patch(`/api/plans/${planId}`, JSON.stringify({ version, command }))).status).toBe(200);
     const after = (await (await fetch(`${address}/api/plans/${planId}`)).json()) as {
       plan: { activities: { notes: string; codes: { tricky: string } }[] };
