@@ -5,7 +5,7 @@ const only = (name, from, allowed) => ({
   to: { path: '^(packages|apps|demo|tests|tools)/', pathNot: [allowed, 'node_modules'] },
 });
 
-/** Imports run one way: core ← formats, scene; scene ← render; core ← store; the applications may use all. */
+/** Imports run one way: core ← formats, scene; scene ← render; core ← store, sync; the applications may use all. */
 module.exports = {
   forbidden: [
     {
@@ -19,6 +19,7 @@ module.exports = {
     only('scene-over-core', '^packages/scene/src', '^packages/(scene|core)/src'),
     only('render-over-scene', '^packages/render/src', '^packages/(render|scene)/src'),
     only('starters-over-core', '^packages/starters/src', '^packages/(starters|core)/src'),
+    only('sync-over-core', '^packages/sync/src', '^packages/(sync|core)/src'),
     only('store-over-core', '^packages/store/src', '^packages/(store|core)/src'),
     only('applications-over-packages', '^apps/cli/', '^(packages/|apps/cli/)'),
     only('applications-over-packages-web', '^apps/web/', '^(packages/|apps/web/)'),
@@ -31,15 +32,15 @@ module.exports = {
       to: { path: '^packages/store/', dependencyTypesNot: ['type-only'] },
     },
     {
-      name: 'core-and-scene-are-pure',
+      name: 'core-scene-and-sync-are-pure',
       severity: 'error',
-      from: { path: '^packages/(core|scene)/src' },
+      from: { path: '^packages/(core|scene|sync)/src' },
       to: { dependencyTypes: ['core'] },
     },
     {
       name: 'only-store-knows-sql',
       severity: 'error',
-      from: { path: '^(packages/(core|formats|scene|render)|apps)/' },
+      from: { path: '^(packages/(core|formats|scene|render|sync)|apps)/' },
       to: { path: 'node_modules/(pg|drizzle-orm)' },
     },
   ],

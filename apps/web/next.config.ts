@@ -9,6 +9,7 @@ const config: NextConfig = {
     '@clembo/scene',
     '@clembo/render',
     '@clembo/starters',
+    '@clembo/sync',
     '@clembo/store',
   ],
   serverExternalPackages: [

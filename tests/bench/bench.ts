@@ -15,8 +15,10 @@ import {
 } from '@clembo/scene';
 import { amountWords } from '../../packages/formats/src/amounts/amountWords';
 import metrics from '@clembo/scene/metrics.json' with { type: 'json' };
+import { benchCommands } from './commands';
 import { benchEngine } from './engine';
 import { benchFolio } from './folio';
+import { benchLanes } from './lanes';
 import { benchNetwork } from './network';
 import { report, sideBySide } from './sideBySide';
 import { randomPlan } from '../../packages/scene/tests/fixtures';
@@ -163,8 +165,10 @@ function benchIntake(): void {
 }
 
 benchEngine();
+benchCommands();
 benchCompose();
 benchPacking();
 benchIntake();
+benchLanes();
 await benchNetwork();
 await benchFolio();

@@ -143,6 +143,9 @@ const CASES: [FindingCode, Plan, Record<string, string>][] = [
   ['milestoneWithDuration', change(chain, 'B', { kind: 'finishMilestone' }), { noLength: '', work: '' }],
 ];
 
+/** Faults that no plan gets by commands, only from before they were looked for: their way back is not gone. */
+const FAULTS = new Set(['linkToNothing', 'parentMissing', 'calendarMissing']);
+
 describe('the worklist', () => {
   test.each(CASES)('%s: each mend takes the finding away, and can be taken back', (code, plan, answers) => {
     const found = itemsOf(plan, code);
@@ -153,7 +156,8 @@ describe('the worklist', () => {
     for (const [id, answer] of Object.entries(answers)) {
       const { plan: mended, inverse } = applyCommand(plan, mendCommand(plan, s, [finding], id, answer));
       expect([code, id, itemsOf(mended, code).length]).toEqual([code, id, found.length - 1]);
-      expect(isSame(compareEditions(plan, applyCommand(mended, inverse).plan))).toBe(true);
+      if (FAULTS.has(code)) expect(() => applyCommand(mended, inverse)).toThrow('is not in the plan (any more)');
+      else expect(isSame(compareEditions(plan, applyCommand(mended, inverse).plan))).toBe(true);
     }
   });
 
@@ -216,7 +220,10 @@ describe('merging', () => {
           ['B', 'Q', 'SS', 2],
         ],
       ),
-      codeFields: [makeField({ id: 'z', name: 'Zone', values: [makeValue({ code: 'N' })] })],
+      codeFields: [
+        makeField({ id: 'z', name: 'Zone', values: [makeValue({ code: 'N' })] }),
+        makeField({ id: 't', name: 'Trade' }),
+      ],
     };
     const both = change(change(plan, 'A', { codes: { z: 'N' }, notes: 'first', responsible: ['Crew'] }), 'B', {
       codes: { z: 'S', t: 'Dig' },

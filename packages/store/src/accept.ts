@@ -25,15 +25,19 @@ const Head = Plan.omit({ activities: true, links: true });
 const LISTED = 5;
 
 /**
- * Checks a plan at the store's edge: nothing enters that its schema does not accept, and every reference names one
- * activity.
+ * Checks a plan at the store's edge: nothing enters that its schema does not accept, and what its parts say of each
+ * other holds together.
  *
  * @throws PlanRefused with the places in words
  */
 export const acceptPlan = (data: Plan): Plan => unpackPlan(acceptPacked(packPlan(data)));
 
-/** As {@link acceptPlan}, for a plan that came as columns: each is looked at as a whole, in a fraction of the time. */
-export function acceptPacked(data: PackedPlan): PackedPlan {
+/**
+ * As {@link acceptPlan}, for a plan that came as columns: each is looked at as a whole, in a fraction of the time.
+ *
+ * @param isWhole whether it is a whole plan, whose parts have to hold together, or only what is new in one
+ */
+export function acceptPacked(data: PackedPlan, isWhole = true): PackedPlan {
   const { activities, links, ...head } = data;
   const ofHead = Head.safeParse(head);
   const ofActivities = acceptColumns('activities', Activity.shape, activities, MOST_ACTIVITIES);
@@ -70,6 +74,8 @@ export function acceptPacked(data: PackedPlan): PackedPlan {
       );
     seen.set(ref, i);
   }
+  const fault = isWhole ? planFault(unpackPlan(accepted)) : null;
+  if (fault !== null) throw new PlanRefused(`The plan cannot be kept. ${fault}`);
   return { ...accepted, pictures: accepted.pictures.map(acceptPicture) };
 }
 
@@ -99,7 +105,7 @@ export function acceptChange(before: Plan, after: Plan): Plan {
     matches: after.matches === before.matches ? [] : after.matches,
     elementCodes: after.elementCodes === before.elementCodes ? [] : after.elementCodes,
   };
-  const accepted = acceptPlan(fresh);
+  const accepted = unpackPlan(acceptPacked(packPlan(fresh), false));
   if (after.activities !== before.activities) {
     const refs = new Set(after.activities.map((a) => a.ref));
     // Only when something is wrong is the whole looked at, for the words.

@@ -48,7 +48,7 @@ export async function readStarter({ db }: Store, access: Access, id: string): Pr
     .select({ plan: starter.plan })
     .from(starter)
     .where(and(eq(starter.id, id), eq(starter.workspaceId, commonOf(access))));
-  return row ? unpackPlan(acceptPacked(row.plan as PackedPlan)) : null;
+  return row ? unpackPlan(acceptPacked(row.plan as PackedPlan, false)) : null;
 }
 
 /** Lets go of a starter; plans that were made from it stay. */

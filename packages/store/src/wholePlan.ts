@@ -72,7 +72,8 @@ export async function keepWholePlan(
   jobId: string | null = null,
 ): Promise<string> {
   mayAdd(access);
-  const plans = whole.editions.map((e) => acceptPacked(packPlan(e.plan)));
+  // What was kept before its parts were looked at comes back as it was; the worklist says what is wrong with it.
+  const plans = whole.editions.map((e) => acceptPacked(packPlan(e.plan), false));
   const at = whole.editions.findIndex((e) => e.working);
   return inTransaction(store, async (db, client) => {
     const made = await holdIntake(db, access, intakeId);

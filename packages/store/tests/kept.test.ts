@@ -16,6 +16,7 @@ import {
   turnChange,
   TurnRefused,
   turnTo,
+  VersionPassed,
   workOnEdition,
 } from '../src/index';
 import { freshStore } from './freshStore';
@@ -185,7 +186,8 @@ describe('changes that each fit, but not one another', () => {
       'a group that is in itself',
     );
     await changePlan(store, ada, id, 2, { do: 'removeActivity', ref: 'R2' });
-    await expect(changePlan(store, bob, id, 2, put('R3', { parent: 'R2' }))).rejects.toThrow(
+    await expect(changePlan(store, bob, id, 2, put('R3', { parent: 'R2' }))).rejects.toThrow(VersionPassed);
+    await expect(changePlan(store, bob, id, 3, put('R3', { parent: 'R2' }))).rejects.toThrow(
       'The group “R2” of activity “R3” is not in the plan (any more).',
     );
     await expect(

@@ -6,6 +6,7 @@ import {
   FIVE_DAY,
   makeActivity,
   makeElement,
+  makeField,
   makePlan,
   packGeometry,
   type Plan,
@@ -202,7 +203,11 @@ describe('models of a plan', () => {
     const id = await createPlan(
       store,
       access,
-      { ...ruled, elementCodes: [{ field: 'z', code: 'n', elements: ['m/1'] }] },
+      {
+        ...ruled,
+        codeFields: [makeField({ id: 'z', name: 'Zone' })],
+        elementCodes: [{ field: 'z', code: 'n', elements: ['m/1'] }],
+      },
       'E',
     );
     const back = (await readPlan(store, access, id))!.plan;

@@ -1,17 +1,7 @@
 import { z } from 'zod';
 import { ElementMatch } from '../build/element';
 import { Activity, CodeField, Link, Plan, PlanPicture, Ref } from '../plan/schema';
-
-/** Any of the fields of an object, none of them filled in when it is not said. */
-function anyOf<Shape extends z.ZodRawShape>(object: z.ZodObject<Shape>) {
-  const bare = Object.entries(object.shape).map(([key, schema]) => [
-    key,
-    (schema instanceof z.ZodDefault ? schema.unwrap() : schema) as z.ZodType,
-  ]);
-  return z.strictObject(Object.fromEntries(bare)).partial() as unknown as z.ZodType<
-    Partial<z.infer<z.ZodObject<Shape>>>
-  >;
-}
+import { anyOf } from './anyOf';
 
 /** Settings of a plan that a command may set. */
 export const PlanSettings = anyOf(
@@ -42,61 +32,54 @@ export const PlanSettings = anyOf(
 export type PlanSettings = z.infer<typeof PlanSettings>;
 
 /** What of an activity a command may change: all but its reference. */
-export const ActivityPart = anyOf(Activity.omit({ ref: true }));
+const ActivityPart = anyOf(Activity.omit({ ref: true }));
+export type ActivityPart = z.infer<typeof ActivityPart>;
 
-/**
- * Every change to a plan. A command says what is to be different, and nothing else writes a plan; it is applied by
- * {@link applyCommand}, which also gives the command that takes it back.
- */
-export type Command =
-  | { do: 'setPlan'; settings: PlanSettings }
-  | { do: 'changeActivity'; ref: string; part: Partial<Omit<Activity, 'ref'>> }
-  | { do: 'addActivity'; activity: Activity; before: string | null }
-  | { do: 'removeActivity'; ref: string }
-  | { do: 'moveActivity'; ref: string; before: string | null }
-  | { do: 'addLink'; link: Link }
-  | { do: 'removeLink'; link: Link }
-  | { do: 'setCodeField'; field: CodeField; before: string | null }
-  | { do: 'removeCodeField'; id: string }
-  | { do: 'setPicture'; picture: PlanPicture }
-  | { do: 'removePicture'; id: string }
-  | { do: 'matchElements'; match: ElementMatch }
-  | { do: 'unmatchElements'; match: ElementMatch }
-  | { do: 'codeElements'; field: string; codes: [element: string, code: string][] }
-  | { do: 'recode'; field: string; codes: [ref: string, code: string][] }
-  | { do: 'all'; commands: Command[] };
+const FieldId = CodeField.shape.id;
+const PictureId = PlanPicture.shape.id;
+/** Where a link stands in the list of links. */
+const LinkPlace = z.int().min(0).optional();
+const codesOf = <T extends z.ZodType<string>>(ref: T) => z.array(z.tuple([ref, z.string().max(300)])).max(200_000);
 
-/** The schema of commands that come from outside. */
-export const Command: z.ZodType<Command> = z.discriminatedUnion('do', [
+/** What `before` says: the one that it stands before, null for the end; where it is not said, it stays. */
+const Single = z.discriminatedUnion('do', [
   z.object({ do: z.literal('setPlan'), settings: PlanSettings }),
   z.object({ do: z.literal('changeActivity'), ref: Ref, part: ActivityPart }),
-  /** `before` is the reference that it stands before; null for the end. */
   z.object({ do: z.literal('addActivity'), activity: Activity, before: Ref.nullable() }),
+  /** Removes an activity with its links and matches; what it held goes up to what held it. */
   z.object({ do: z.literal('removeActivity'), ref: Ref }),
   z.object({ do: z.literal('moveActivity'), ref: Ref, before: Ref.nullable() }),
-  z.object({ do: z.literal('addLink'), link: Link }),
-  z.object({ do: z.literal('removeLink'), link: Link }),
-  /** Adds a code field, or puts it in the place of the one with its id; `before` is the id of the field behind it. */
-  z.object({ do: z.literal('setCodeField'), field: CodeField, before: CodeField.shape.id.nullable() }),
-  /** Removes a code field with the codes that activities have of it. */
-  z.object({ do: z.literal('removeCodeField'), id: CodeField.shape.id }),
+  /** At the end where no place is said. */
+  z.object({ do: z.literal('addLink'), link: Link, at: LinkPlace }),
+  /** Of a link that stands several times, the one at a place goes, or else the last. */
+  z.object({ do: z.literal('removeLink'), link: Link, at: LinkPlace }),
+  /** Adds a code field, or puts it in the place of the one with its id. */
+  z.object({ do: z.literal('setCodeField'), field: CodeField, before: FieldId.nullable().optional() }),
+  /** Removes a code field with the codes that activities and elements have of it. */
+  z.object({ do: z.literal('removeCodeField'), id: FieldId }),
+  /** Gives activities codes of a field; an empty code takes it away. */
+  z.object({ do: z.literal('recode'), field: FieldId, codes: codesOf(Ref) }),
+  /** Gives building elements codes of a field; an empty code takes it away. */
+  z.object({ do: z.literal('codeElements'), field: FieldId, codes: codesOf(z.string().min(3).max(200)) }),
   /** Adds a picture, or puts it in the place of the one with its id. */
-  z.object({ do: z.literal('setPicture'), picture: PlanPicture }),
-  z.object({ do: z.literal('removePicture'), id: PlanPicture.shape.id }),
+  z.object({ do: z.literal('setPicture'), picture: PlanPicture, before: PictureId.nullable().optional() }),
+  z.object({ do: z.literal('removePicture'), id: PictureId }),
   /** Says that an activity builds elements, removes them, or that they stand for it; and takes that back. */
   z.object({ do: z.literal('matchElements'), match: ElementMatch }),
   z.object({ do: z.literal('unmatchElements'), match: ElementMatch }),
-  /** Gives building elements codes of a field; an empty code takes it away. */
-  z.object({
-    do: z.literal('codeElements'),
-    field: CodeField.shape.id,
-    codes: z.array(z.tuple([z.string().min(3).max(200), z.string().max(300)])).max(200_000),
-  }),
-  /** Gives activities codes of a field; an empty code takes it away. */
-  z.object({
-    do: z.literal('recode'),
-    field: CodeField.shape.id,
-    codes: z.array(z.tuple([Ref, z.string().max(300)])).max(200_000),
-  }),
+]);
+/** A command that is not a list of others. */
+export type Single = z.infer<typeof Single>;
+
+/**
+ * Every change to a plan. A command says what is to be different, and nothing else writes a plan; it is applied by
+ * `applyCommand`, which also gives the command that takes it back. What each kind does is said in one record of
+ * `table.ts`.
+ */
+export type Command = Single | { do: 'all'; commands: Command[] };
+
+/** The schema of commands that come from outside. */
+export const Command: z.ZodType<Command> = z.discriminatedUnion('do', [
+  Single,
   z.object({ do: z.literal('all'), commands: z.array(z.lazy(() => Command)).max(200_000) }),
 ]);

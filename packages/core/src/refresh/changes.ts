@@ -212,7 +212,8 @@ function linkChanges(
 
 /**
  * The plan with the changes that were accepted. New activities stand behind the one that they stand behind at the
- * source; of what goes, what it held goes up, and its links go with it; code books get the values that are new.
+ * source; of what goes, what it held goes up, and its links and matches go with it; code books get the values that are
+ * new, and calendars and resources come that new work names.
  */
 export function acceptSourceChanges(current: Plan, incoming: Plan, accepted: readonly SourceChange[]): Plan {
   const gone = new Set(accepted.filter((c) => c.kind === 'removed').map((c) => c.ref));
@@ -253,11 +254,18 @@ export function acceptSourceChanges(current: Plan, incoming: Plan, accepted: rea
       (c) => !current.calendars.some((x) => x.id === c.id) && activities.some((a) => a.calendar === c.id),
     ),
   ];
+  const working = new Set(activities.flatMap((a) => a.assignments.map((x) => x.resource)));
+  const known = new Set(current.resources.map((r) => r.id));
+  const resources = incoming.resources.filter((r) => working.has(r.id) && !known.has(r.id));
   return {
     ...current,
     activities,
     links,
     calendars,
+    resources: resources.length === 0 ? current.resources : [...current.resources, ...resources],
+    matches: current.matches.every((m) => there.has(m.activity))
+      ? current.matches
+      : current.matches.filter((m) => there.has(m.activity)),
     inHours: current.inHours || (incoming.inHours && accepted.length > 0),
     codeFields: withValues(current.codeFields, incoming.codeFields, activities),
   };

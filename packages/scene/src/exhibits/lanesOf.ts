@@ -32,27 +32,60 @@ const ROUNDS = 4;
  * @param sets the lanes of each thing
  */
 export function neighbourly(order: readonly string[], sets: readonly (readonly string[])[]): string[] {
-  const several = sets.filter((s) => s.length > 1);
-  let best = [...order];
-  if (several.length === 0 || order.length < 3) return best;
-  const cost = (lanes: readonly string[]): number => {
-    const at = new Map(lanes.map((code, k) => [code, k]));
-    return several.reduce((sum, set) => {
-      const places = set.map((code) => at.get(code) ?? 0);
-      return sum + Math.max(...places) - Math.min(...places) + 1 - set.length;
-    }, 0);
-  };
-  let least = cost(best);
-  for (let round = 0; round < ROUNDS && least > 0; round++)
-    for (const code of order) {
-      const others = best.filter((c) => c !== code);
-      for (let k = 0; k <= others.length; k++) {
-        const tried = [...others.slice(0, k), code, ...others.slice(k)];
-        const now = cost(tried);
-        if (now < least) [best, least] = [tried, now];
+  const lanes = new Map(order.map((code, lane) => [code, lane]));
+  const several = sets.map((set) => set.flatMap((code) => lanes.get(code) ?? [])).filter((set) => set.length > 1);
+  if (several.length === 0 || order.length < 3) return [...order];
+  let best = order.map((_, lane) => lane);
+  for (let round = 0; round < ROUNDS; round++) {
+    const before = best;
+    for (let lane = 0; lane < order.length; lane++) {
+      const costs = stretchedWith(lane, best, several);
+      const least = costs.reduce((a, b) => Math.min(a, b));
+      if (least === costs[best.indexOf(lane)]) continue;
+      const others = best.filter((other) => other !== lane);
+      const to = costs.indexOf(least);
+      best = [...others.slice(0, to), lane, ...others.slice(to)];
+    }
+    if (best === before) break;
+  }
+  return best.map((lane) => order[lane]!);
+}
+
+/**
+ * Over how many lanes things are stretched with a lane at each place among the others, but for what is the same at
+ * all: in time that grows with the sizes of the sets, and with the lanes for those that hold the lane.
+ */
+function stretchedWith(lane: number, order: readonly number[], sets: readonly (readonly number[])[]): Int32Array {
+  const place = new Int32Array(order.length);
+  const own = order.indexOf(lane);
+  for (let k = 0; k < order.length; k++) place[order[k]!] = k > own ? k - 1 : k;
+  // By how much it is more at each place than at the one before.
+  const steps = new Int32Array(order.length + 1);
+  for (const set of sets) {
+    let first = order.length;
+    let last = -1;
+    let holds = false;
+    for (const other of set) {
+      if (other === lane) holds = true;
+      else {
+        const at = place[other]!;
+        if (at < first) first = at;
+        if (at > last) last = at;
       }
     }
-  return best;
+    if (holds) {
+      // Before the first and behind the last it stretches them by one more a place; between them it costs the same.
+      steps[0]! += first;
+      for (let k = 1; k <= first; k++) steps[k]!--;
+      for (let k = last + 2; k < order.length; k++) steps[k]!++;
+    } else {
+      // Only between them it is in the way.
+      steps[first + 1]!++;
+      steps[last + 1]!--;
+    }
+  }
+  for (let k = 1; k < order.length; k++) steps[k]! += steps[k - 1]!;
+  return steps.subarray(0, order.length);
 }
 
 /** Where a thing of several lanes stands among them. */

@@ -78,14 +78,12 @@ export function fillCommand({ plan, schedule }: Held, field: CodeField): Command
   const codes = fillChanges(plan, schedule, field);
   const known = new Set(field.values.map((v) => v.code));
   const fresh = [...new Set(codes.map(([, code]) => code))].filter((code) => !known.has(code));
-  const at = plan.codeFields.findIndex((f) => f.id === field.id);
   const set: Command = {
     do: 'setCodeField',
     field: {
       ...field,
       values: [...field.values, ...fresh.slice(0, 10_000 - field.values.length).map((code) => makeValue({ code }))],
     },
-    before: at < 0 ? null : (plan.codeFields[at + 1]?.id ?? null),
   };
   return codes.length === 0 ? set : { do: 'all', commands: [set, { do: 'recode', field: field.id, codes }] };
 }

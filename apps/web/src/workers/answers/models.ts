@@ -590,14 +590,12 @@ export function codedElements(
     known.has(code) ? code : (titled.get(code.toLowerCase()) ?? code),
   ]);
   const fresh = [...new Set(meant.map(([, code]) => code))].filter((code) => code !== '' && !known.has(code));
-  const at = plan.codeFields.indexOf(own);
   const commands: Command[] = [
     ...(fresh.length > 0
       ? [
           {
             do: 'setCodeField' as const,
             field: { ...own, values: [...own.values, ...fresh.map((code) => makeValue({ code }))] },
-            before: plan.codeFields[at + 1]?.id ?? null,
           },
         ]
       : []),

@@ -65,8 +65,7 @@ function Books({ planId, open, books }: { planId: string; open: OpenRoom; books:
   const book = books.find((b) => b.field.id === chosen) ?? books[0] ?? null;
   const add = async (field: CodeField) => {
     const named = { ...field, id: freeFieldId(open.head, field.name) };
-    if (await change({ do: 'setCodeField', field: named, before: null }, `Add the code field ${field.name}`))
-      setChosen(named.id);
+    if (await change({ do: 'setCodeField', field: named }, `Add the code field ${field.name}`)) setChosen(named.id);
   };
   return (
     <div className="mt-6 grid grid-cols-[200px_minmax(0,1fr)] gap-8">
@@ -128,12 +127,7 @@ function BookView({ planId, open, book }: { planId: string; open: OpenRoom; book
   const { busy, change } = usePlanChange(planId);
   const { field } = book;
   const required = open.head.required.includes(codeFieldId(field.id));
-  const at = open.head.codeFields.findIndex((f) => f.id === field.id);
-  const set = (next: CodeField): Command => ({
-    do: 'setCodeField',
-    field: next,
-    before: open.head.codeFields[at + 1]?.id ?? null,
-  });
+  const set = (next: CodeField): Command => ({ do: 'setCodeField', field: next });
   const setValues = (values: CodeValue[], words: string) => void change(set({ ...field, values }), words);
   const recode = async (from: string, to: string) => {
     const refs = await open.room.refsWithCode(field.id, from);

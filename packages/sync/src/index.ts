@@ -1,0 +1,2 @@
+export { next, type Next } from './next';
+export * from './state';
