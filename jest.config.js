@@ -23,7 +23,7 @@ const project = (displayName, testMatch, more = {}) => ({
 export default {
   projects: [
     project('unit', [
-      '<rootDir>/packages/{core,formats,scene,render,starters}/tests/**/*.test.ts',
+      '<rootDir>/packages/{core,formats,scene,render,starters,sync}/tests/**/*.test.ts',
       '<rootDir>/apps/{cli,web}/tests/**/*.test.ts',
       '<rootDir>/apps/worker/tests/hands.test.ts',
     ]),

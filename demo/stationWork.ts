@@ -3,7 +3,7 @@ import {
   caughtByRules,
   type ElementMatch,
   type MatchRule,
-  matched,
+  mergedMatches,
   type Plan,
   type Schedule,
 } from '../packages/core/src/index';
@@ -56,7 +56,5 @@ export const STATION_RULES: MatchRule[] = [
 
 /** What these rules match. */
 export function stationMatches(plan: Plan, schedule: Schedule, elements: readonly BuildElement[]): ElementMatch[] {
-  return caughtByRules(plan, schedule, elements, STATION_RULES)
-    .flatMap((c) => c.matches)
-    .reduce<ElementMatch[]>((all, m) => matched(all, m).matches, []);
+  return mergedMatches(caughtByRules(plan, schedule, elements, STATION_RULES).flatMap((c) => c.matches));
 }

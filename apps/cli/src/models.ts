@@ -5,7 +5,7 @@ import {
   caughtByRules,
   elementFields,
   type MatchRule,
-  matched,
+  mergedMatches,
   type Plan,
   schedulePlan,
   selectFields,
@@ -35,9 +35,8 @@ export async function withModels(
   }
   const elements = all.flatMap((m) => m.elements);
   const rules: MatchRule[] = [...plan.matchRules, ...(same === undefined ? [] : [sameRule(plan, elements, same)])];
-  const matches = caughtByRules(plan, schedulePlan(plan), elements, rules)
-    .flatMap((c) => c.matches)
-    .reduce((kept, m) => matched(kept, m).matches, plan.matches);
+  const caught = caughtByRules(plan, schedulePlan(plan), elements, rules).flatMap((c) => c.matches);
+  const matches = mergedMatches([...plan.matches, ...caught]);
   return {
     plan: { ...plan, matches },
     elements,

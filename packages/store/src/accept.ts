@@ -4,6 +4,8 @@ import {
   findUnusableText,
   isAboutParts,
   Link,
+  mergedCodes,
+  mergedMatches,
   MOST_ACTIVITIES,
   MOST_LINKS,
   type PackedPlan,
@@ -48,7 +50,13 @@ export function acceptPacked(data: PackedPlan, isWhole = true): PackedPlan {
     const more = faults.length - places.length;
     throw new PlanRefused(`The plan cannot be kept. ${places.join('; ')}${more > 0 ? `; and ${more} more` : ''}.`);
   }
-  const accepted: PackedPlan = { ...ofHead.data, activities: ofActivities.columns, links: ofLinks.columns };
+  const accepted: PackedPlan = {
+    ...ofHead.data,
+    matches: mergedMatches(ofHead.data.matches),
+    elementCodes: mergedCodes(ofHead.data.elementCodes),
+    activities: ofActivities.columns,
+    links: ofLinks.columns,
+  };
   const unusable =
     findUnusableText(ofHead.data) ??
     unusableIn('activities', accepted.activities) ??
@@ -96,16 +104,10 @@ function acceptPicture(picture: PlanPicture): PlanPicture {
  * @throws PlanRefused with the places in words
  */
 export function acceptChange(before: Plan, after: Plan): Plan {
-  const known = new Set<object>([...before.activities, ...before.links]);
-  const fresh = {
-    ...after,
-    activities: after.activities.filter((a) => !known.has(a)),
-    links: after.links.filter((l) => !known.has(l)),
-    pictures: after.pictures === before.pictures ? [] : after.pictures,
-    matches: after.matches === before.matches ? [] : after.matches,
-    elementCodes: after.elementCodes === before.elementCodes ? [] : after.elementCodes,
-  };
-  const accepted = unpackPlan(acceptPacked(packPlan(fresh), false));
+  const isOther = (list: List) => after[list] !== before[list];
+  const known = new Set<object>(LISTS.filter(isOther).flatMap((list) => itemsOf(before, list)));
+  const fresh = eachList((list) => (isOther(list) ? itemsOf(after, list).filter((x) => !known.has(x)) : []));
+  const accepted = unpackPlan(acceptPacked(packPlan({ ...after, ...fresh }), false));
   if (after.activities !== before.activities) {
     const refs = new Set(after.activities.map((a) => a.ref));
     // Only when something is wrong is the whole looked at, for the words.
@@ -117,20 +119,20 @@ export function acceptChange(before: Plan, after: Plan): Plan {
     throw new PlanRefused(
       `This cannot be kept. ${fault} Somebody may have changed it meanwhile; look at it, then do it again.`,
     );
-  let [a, l] = [0, 0];
-  return {
-    ...accepted,
-    pictures: after.pictures === before.pictures ? before.pictures : accepted.pictures,
-    matches: after.matches === before.matches ? before.matches : accepted.matches,
-    elementCodes: after.elementCodes === before.elementCodes ? before.elementCodes : accepted.elementCodes,
-    activities:
-      after.activities === before.activities
-        ? before.activities
-        : after.activities.map((x) => (known.has(x) ? x : accepted.activities[a++]!)),
-    links:
-      after.links === before.links ? before.links : after.links.map((x) => (known.has(x) ? x : accepted.links[l++]!)),
-  };
+  const whole = eachList((list) => {
+    if (!isOther(list)) return itemsOf(before, list);
+    let k = 0;
+    return itemsOf(after, list).map((x) => (known.has(x) ? x : itemsOf(accepted, list)[k++]!));
+  });
+  return { ...accepted, ...whole };
 }
+
+/** The long lists of a plan, of which a change leaves most as it is. */
+const LISTS = ['activities', 'links', 'pictures', 'matches', 'elementCodes'] as const;
+type List = (typeof LISTS)[number];
+const itemsOf = (plan: Plan, list: List): readonly object[] => plan[list];
+const eachList = (make: (list: List) => readonly object[]): Pick<Plan, List> =>
+  Object.fromEntries(LISTS.map((list) => [list, make(list)])) as unknown as Pick<Plan, List>;
 
 function unique(what: string, list: readonly { id: string }[]): void {
   const at = list.findIndex(({ id }, i) => list.findIndex((other) => other.id === id) < i);

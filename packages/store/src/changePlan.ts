@@ -22,6 +22,7 @@ import { settleRows } from './owed';
 import { readEdition } from './readPlan';
 import { answerTo, keepAnswer } from './requests';
 import { type WorkingEdition, holdWorking } from './workingEdition';
+import { writeParts } from './planParts';
 import { planValues, writeCodeFields } from './writePlan';
 import { ACTIVITY_COLUMNS, activityRow, KEY_STEP, LINK_COLUMNS, linkRow, type SourcePlace } from './rows';
 import { activity, calendar, codeField, edition, plan } from './schema';
@@ -87,7 +88,7 @@ export interface Doing {
  */
 async function checkApart(db: Database, planId: string, version: number, now: number, command: Command): Promise<void> {
   const since = version < now ? await stepsBehind(db, planId, version, now) : null;
-  if (since === null || since.some((step) => collide(step, command))) throw new VersionPassed(now);
+  if (since === null || since.some((step) => collide(step.command, command))) throw new VersionPassed(now);
 }
 
 const together = (commands: Command[]): Command => (commands.length === 1 ? commands[0]! : { do: 'all', commands });
@@ -131,7 +132,7 @@ export async function writeChange(
       .update(edition)
       .set({ version: next, ...counts })
       .where(eq(edition.id, held.id));
-    await addStep(db, planId, next, command);
+    await addStep(db, planId, { version: next, command, request });
     await tellPlan(client, planId, next);
     const written: Written = { version: next, words, command, inverse: together(inverses) };
     if (request !== null) await keepAnswer(db, planId, request, next, written);
@@ -157,12 +158,12 @@ export async function writeDifference(
   await settleRows(db, client, editionId);
   await db
     .update(plan)
-    .set({ ...planValues(after), updatedAt: new Date() })
+    .set({ ...changed(planValues(before), planValues(after)), updatedAt: new Date() })
     .where(eq(plan.id, planId));
-  await db
-    .update(edition)
-    .set({ statusDate: after.statusDate, start: after.start, calendar: after.calendar })
-    .where(eq(edition.id, editionId));
+  const { statusDate, start, calendar: own } = after;
+  if (statusDate !== before.statusDate || start !== before.start || own !== before.calendar)
+    await db.update(edition).set({ statusDate, start, calendar: own }).where(eq(edition.id, editionId));
+  await writeParts(client, planId, before, after);
   if (after.calendars !== before.calendars) {
     await db.delete(calendar).where(eq(calendar.editionId, editionId));
     await db
@@ -176,13 +177,19 @@ export async function writeDifference(
   const { rewritten, reordered, linksRemoved, linksAdded } = differenceOf(before, after);
   if (rewritten.size > 0)
     await rewriteActivities(db, client, editionId, after.activities, rewritten, reordered, places);
-  for (const l of linksRemoved) await removeLink(client, editionId, l);
+  if (linksRemoved.length > 0) await removeLinks(client, editionId, linksRemoved);
   await copyRows(
     client,
     'link',
     LINK_COLUMNS,
     linksAdded.map((l) => linkRow(editionId, l)),
   );
+}
+
+/** The values that are others than before. */
+function changed<T extends object>(before: T, after: T): Partial<T> {
+  const keys = (Object.keys(after) as (keyof T)[]).filter((key) => before[key] !== after[key]);
+  return Object.fromEntries(keys.map((key) => [key, after[key]])) as Partial<T>;
 }
 
 /**
@@ -230,11 +237,20 @@ async function rewriteActivities(
   );
 }
 
-/** Of a link that stands several times, one goes. */
-async function removeLink(client: pg.PoolClient, editionId: string, l: Link): Promise<void> {
+/** Of a link that stands several times, as many go as are named. */
+async function removeLinks(client: pg.PoolClient, editionId: string, links: readonly Link[]): Promise<void> {
+  const all = <K extends keyof Link>(key: K) => links.map((l) => l[key]);
   await client.query(
-    `delete from link where id = (select id from link where edition_id = $1 and from_ref = $2 and to_ref = $3
-       and type = $4 and lag = $5 and lag_calendar = $6 order by id limit 1)`,
-    [editionId, l.from, l.to, l.type, l.lag, l.lagCalendar],
+    `with gone as (
+       select from_ref, to_ref, type, lag, lag_calendar, count(*) as times
+       from unnest($2::text[], $3::text[], $4::text[], $5::int[], $6::text[]) g(from_ref, to_ref, type, lag, lag_calendar)
+       group by 1, 2, 3, 4, 5
+     ), found as (
+       select id, times, row_number() over (partition by from_ref, to_ref, type, lag, lag_calendar order by id desc) as nth
+       from link join gone using (from_ref, to_ref, type, lag, lag_calendar)
+       where edition_id = $1
+     )
+     delete from link where id in (select id from found where nth <= times)`,
+    [editionId, all('from'), all('to'), all('type'), all('lag'), all('lagCalendar')],
   );
 }

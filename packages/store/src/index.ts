@@ -133,7 +133,7 @@ export {
 } from './folios';
 export { keepWholePlan, readWholePlan } from './wholePlan';
 export { keepArrangement, type KeptArrangement, listArrangements } from './arrangements';
-export { readSteps } from './steps';
+export { type PlanStep, readSteps } from './steps';
 export { HERE_CHANNEL, type Looker, tellHere } from './here';
 export { type Folders, FolderTrouble, foldersBelow, type FoundFile, troubleOf } from './folders';
 export {

@@ -17,6 +17,7 @@ import { checkCount, StoreDamaged } from './damaged';
 import { type Database, inSnapshot, type Store } from './database';
 import { lostColumns } from './owed';
 import { ownPlan } from './own';
+import { readParts } from './planParts';
 import { readActivities, readLinks, type SourcePlace } from './rows';
 import { calendar, codeField, codeValue, edition, plan } from './schema';
 import { sourcesOf, type SourceSummary } from './sources';
@@ -168,9 +169,7 @@ async function readWithout(
     })),
     periods: head.periods,
     lines: head.lines,
-    pictures: head.pictures,
-    matches: head.matches,
-    elementCodes: head.elementCodes,
+    ...(await readParts(db as unknown as Database, planId)),
     matchRules: head.matchRules,
     buildViews: head.buildViews,
     percentShown: head.percentShown,

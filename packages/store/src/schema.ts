@@ -1,3 +1,4 @@
+import type { Effect } from '@clembo/core';
 import { sql } from 'drizzle-orm';
 import {
   bigint,
@@ -180,6 +181,11 @@ export const deed = pgTable(
   (t) => [index('deed_by_workspace').on(t.workspaceId, t.id)],
 );
 
+const planId = () =>
+  uuid('plan_id')
+    .notNull()
+    .references(() => plan.id, { onDelete: 'cascade' });
+
 export const plan = pgTable(
   'plan',
   {
@@ -193,9 +199,6 @@ export const plan = pgTable(
     retainedLogic: boolean('retained_logic').notNull(),
     periods: jsonb('periods').notNull().default([]),
     lines: jsonb('lines').notNull().default([]),
-    pictures: jsonb('pictures').notNull().default([]),
-    matches: jsonb('matches').notNull().default([]),
-    elementCodes: jsonb('element_codes').notNull().default([]),
     matchRules: jsonb('match_rules').notNull().default([]),
     buildViews: jsonb('build_views').notNull().default([]),
     percentShown: text('percent_shown').notNull().default('stated'),
@@ -216,6 +219,46 @@ export const plan = pgTable(
     updatedAt: updatedAt(),
   },
   (t) => [index('plan_by_workspace').on(t.workspaceId, t.updatedAt)],
+);
+
+/** The pictures along the lines of a plan. */
+export const planPicture = pgTable(
+  'plan_picture',
+  {
+    planId: planId(),
+    key: text('key').notNull(),
+    position: integer('position').notNull(),
+    name: text('name').notNull(),
+    /** A data URL. */
+    data: text('data').notNull(),
+    width: integer('width').notNull(),
+    height: integer('height').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.planId, t.key] })],
+);
+
+/** What an activity of a plan does to building elements. */
+export const elementMatch = pgTable(
+  'element_match',
+  {
+    planId: planId(),
+    activity: text('activity').notNull(),
+    effect: text('effect').$type<Effect>().notNull(),
+    elements: jsonb('elements').$type<string[]>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.planId, t.activity, t.effect] })],
+);
+
+/** Building elements with a value of a code field of a plan. */
+export const elementCode = pgTable(
+  'element_code',
+  {
+    planId: planId(),
+    field: text('field').notNull(),
+    code: text('code').notNull(),
+    elements: jsonb('elements').$type<string[]>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.planId, t.field, t.code] })],
 );
 
 /** A state of a plan's data. One is the working edition; the others never change. */
@@ -545,6 +588,8 @@ export const planStep = pgTable(
       .references(() => plan.id, { onDelete: 'cascade' }),
     version: integer('version').notNull(),
     command: jsonb('command').notNull(),
+    /** The id of the request that asked for it; null where it gave none. */
+    request: uuid('request'),
     createdAt: createdAt(),
   },
   (t) => [primaryKey({ columns: [t.planId, t.version] })],

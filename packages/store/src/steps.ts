@@ -11,9 +11,17 @@ export const PLAN_CHANNEL = 'clembo_plan';
 /** How many steps of a plan are kept: who was away for longer opens it anew. */
 const KEPT = 500;
 
-/** Keeps a command as the step that made a version, within its transaction. */
-export async function addStep(db: Database, planId: string, version: number, command: Command): Promise<void> {
-  await db.insert(planStep).values({ planId, version, command });
+/** What made a version of a plan. */
+export interface PlanStep {
+  version: number;
+  command: Command;
+  /** The id of the request that asked for it; null where it gave none. */
+  request: string | null;
+}
+
+/** Keeps the step that made a version, within its transaction. */
+export async function addStep(db: Database, planId: string, { version, command, request }: PlanStep): Promise<void> {
+  await db.insert(planStep).values({ planId, version, command, request });
   if (version % 50 === 0)
     await db.delete(planStep).where(and(eq(planStep.planId, planId), lte(planStep.version, version - KEPT)));
 }
@@ -29,13 +37,13 @@ export async function stepsBehind(
   planId: string,
   version: number,
   now: number,
-): Promise<Command[] | null> {
+): Promise<PlanStep[] | null> {
   const rows = await db
-    .select({ version: planStep.version, command: planStep.command })
+    .select({ version: planStep.version, command: planStep.command, request: planStep.request })
     .from(planStep)
     .where(and(eq(planStep.planId, planId), gt(planStep.version, version), lte(planStep.version, now)))
     .orderBy(asc(planStep.version));
-  return rows.length === now - version ? rows.map((r) => r.command as Command) : null;
+  return rows.length === now - version ? (rows as PlanStep[]) : null;
 }
 
 /**
@@ -47,7 +55,7 @@ export async function readSteps(
   access: Access,
   planId: string,
   version: number,
-): Promise<{ version: number; steps: Command[] | null } | null> {
+): Promise<{ version: number; steps: PlanStep[] | null } | null> {
   const [held] = await db
     .select({ version: edition.version })
     .from(edition)

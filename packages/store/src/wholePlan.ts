@@ -6,6 +6,7 @@ import { inSnapshot, inTransaction, type Store } from './database';
 import { placesOf } from './editions';
 import { endIntake, endWith, holdIntake } from './keepPlan';
 import { editionsOf, readEdition } from './readPlan';
+import { NO_PARTS, writeParts } from './planParts';
 import { planValues, writeCodeFields, writeEdition } from './writePlan';
 import { listFolios } from './folios';
 import { addModel, listModels, readElements, readGeometry } from './models';
@@ -84,6 +85,7 @@ export async function keepWholePlan(
       .returning({ id: plan.id });
     const planId = row!.id;
     await writeCodeFields(db, client, planId, plans[at]!);
+    await writeParts(client, planId, NO_PARTS, plans[at]!);
     const ids = new Map<string, string>();
     for (const [k, e] of whole.editions.entries()) {
       const { name, note, working } = e;

@@ -8,6 +8,7 @@ import { type Database, inTransaction, type Store } from './database';
 import { noteDeed } from './deeds';
 import { addExhibit } from './exhibits';
 import { owedOf } from './owed';
+import { NO_PARTS, writeParts } from './planParts';
 import { ACTIVITY_COLUMNS, activityRows, LINK_COLUMNS, linkRows, type SourcePlace } from './rows';
 import { calendar, codeField, edition, plan } from './schema';
 import { addSources, type Origin } from './sources';
@@ -43,7 +44,7 @@ export async function createPlan(
   });
 }
 
-/** What of a plan belongs to it in all its editions. */
+/** What of a plan belongs to it in all its editions and stands in its row. */
 export const planValues = (accepted: Omit<Plan, 'activities' | 'links'>) => ({
   name: accepted.name,
   source: accepted.source,
@@ -53,9 +54,6 @@ export const planValues = (accepted: Omit<Plan, 'activities' | 'links'>) => ({
   retainedLogic: accepted.retainedLogic,
   periods: accepted.periods,
   lines: accepted.lines,
-  pictures: accepted.pictures,
-  matches: accepted.matches,
-  elementCodes: accepted.elementCodes,
   matchRules: accepted.matchRules,
   buildViews: accepted.buildViews,
   percentShown: accepted.percentShown,
@@ -87,6 +85,7 @@ export async function writePlan(
     .returning({ id: plan.id });
   const planId = row!.id;
   await writeCodeFields(db, client, planId, accepted);
+  await writeParts(client, planId, NO_PARTS, accepted);
   // In one transaction all would have the same time, and no order.
   const now = Date.now();
   for (const [k, { name, plan: data }] of kept.entries())

@@ -8,6 +8,7 @@ import {
   compareEditions,
   DEFAULT_TOLERANCE,
   isSame,
+  FIVE_DAY,
   makeActivity,
   makeLink,
   packPlan,
@@ -797,10 +798,63 @@ test('a database of an earlier version keeps its plans: order from positions, re
     insert into activity (edition_id, position, ref, name, kind, on_hold, codes, notes)
       select '00000000-0000-4000-8000-000000000003', k, case when k = 2 then 'A0' else 'A' || k end, 'n', 'activity', false, '{}', ''
       from generate_series(0, 3) k;
+    insert into calendar (edition_id, key, position, spec)
+      values ('00000000-0000-4000-8000-000000000003', 'five-day', 0, '${JSON.stringify(FIVE_DAY)}');
+    insert into link (edition_id, position, from_ref, to_ref, type, lag, lag_calendar)
+      values ('00000000-0000-4000-8000-000000000003', 0, 'A1', 'A3', 'FS', 480, 'successor');
+    insert into code_field (plan_id, key, name, position)
+      values ('00000000-0000-4000-8000-000000000002', 'zone', 'Zone', 0);
+    insert into code_value (plan_id, field, position, code, title)
+      values ('00000000-0000-4000-8000-000000000002', 'zone', 0, 'N', 'North');
+    update activity set codes = '{"zone": "N"}' where ref = 'A3';
   `);
-  await run(files.slice(3));
+  const parts = files.findIndex((f) => f.includes('parts_of_plans'));
+  await run(files.slice(3, parts));
+  const pictures = ['b', 'a'].map((id) => ({
+    id,
+    name: id,
+    data: `data:image/png;base64,${id}AAA`,
+    width: 1,
+    height: 2,
+  }));
+  await old.pool.query(
+    'update plan set pictures = $1, matches = $2, element_codes = $3',
+    [
+      pictures,
+      [
+        { activity: 'A1', effect: 'builds', elements: ['m/2', 'm/1'] },
+        { activity: 'A0', effect: 'builds', elements: ['m/3'] },
+        { activity: 'A1', effect: 'builds', elements: ['m/2', 'm/B'] },
+      ],
+      [{ field: 'zone', code: 'N', elements: ['m/9'] }],
+    ].map((value) => JSON.stringify(value)),
+  );
+  await run(files.slice(parts));
   const rows = await old.pool.query('select ref from activity order by order_key');
   expect(rows.rows.map((r) => r.ref)).toEqual(['A0', 'A1', 'A0 (2)', 'A3']);
+  const [planId, workspace] = ['00000000-0000-4000-8000-000000000002', '00000000-0000-4000-8000-000000000001'];
+  const { plan } = (await readPlan(old, accessTo(workspace), planId))!;
+  expect(plan.activities.map((a) => [a.ref, a.codes])).toEqual([
+    ['A0', {}],
+    ['A1', {}],
+    ['A0 (2)', {}],
+    ['A3', { zone: 'N' }],
+  ]);
+  expect(plan).toMatchObject({
+    calendars: [FIVE_DAY],
+    links: [{ from: 'A1', to: 'A3', lag: 480 }],
+    codeFields: [{ id: 'zone', values: [{ code: 'N', title: 'North' }] }],
+    pictures,
+    matches: [
+      { activity: 'A0', effect: 'builds', elements: ['m/3'] },
+      { activity: 'A1', effect: 'builds', elements: ['m/1', 'm/2', 'm/B'] },
+    ],
+    elementCodes: [{ field: 'zone', code: 'N', elements: ['m/9'] }],
+  });
+  // And it goes on.
+  const written = await changePlan(old, accessTo(workspace), planId, 1, { do: 'removeActivity', ref: 'A1' });
+  const after = (await readPlan(old, accessTo(workspace), planId))!.plan;
+  expect([written!.version, after.links, after.matches.map((m) => m.activity)]).toEqual([2, [], ['A0']]);
   await old.pool.end();
 });
 

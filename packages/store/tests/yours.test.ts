@@ -131,7 +131,7 @@ describe('what was changed can be taken back, also later', () => {
     // The steps that made the versions lead others to the same plan.
     const { steps } = (await readSteps(store, ours, id, 1))!;
     same(
-      steps!.reduce((plan, step) => applyCommand(plan, step).plan, museum.current),
+      steps!.reduce((plan, step) => applyCommand(plan, step.command).plan, museum.current),
       states[3]!,
     );
   });
@@ -361,7 +361,7 @@ describe('two people on one plan', () => {
     const since = (await readSteps(store, ours, id, 1))!;
     expect([since.version, since.steps!.length]).toEqual([4, 3]);
     let plan = museum.current;
-    for (const step of since.steps!) plan = applyCommand(plan, step).plan;
+    for (const step of since.steps!) plan = applyCommand(plan, step.command).plan;
     same(plan, (await readPlan(store, ours, id))!.plan);
     expect(await readSteps(store, ours, id, 4)).toEqual({ version: 4, steps: [] });
     expect(await readSteps(store, theirs, id, 1)).toBeNull();
@@ -411,7 +411,7 @@ describe('two people on one plan', () => {
     const { version, steps } = (await readSteps(store, ours, id, 1))!;
     expect([version - 1, steps!.length]).toEqual([kept.length, kept.length]);
     let plan = museum.current;
-    for (const step of steps!) plan = applyCommand(plan, step).plan;
+    for (const step of steps!) plan = applyCommand(plan, step.command).plan;
     same(plan, (await readPlan(store, ours, id))!.plan);
     expect(kept.length).toBeGreaterThan(30);
   });

@@ -100,6 +100,8 @@ function advanced(state: State, version: number, steps: readonly Step[] | null):
     } else others.push(step);
   }
   const ahead = { ...state, confirmed, underWay, version: fresh.at(-1)!.version };
+  // What one asked for oneself is shown already.
+  if (others.length === 0 && underWay?.pending.asked.kind === 'change') return still({ ...ahead, pending });
   const recent = [...state.recent, ...others].slice(-RECENT);
   const { pending: left, effects } = withoutOvertaken(pending, underWay?.pending.id ?? null, others);
   const next = rebased({ ...ahead, recent, pending: left }, state.pending, touched);

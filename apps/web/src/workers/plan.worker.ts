@@ -2,8 +2,6 @@ import {
   type LineMove,
   type Arrangement,
   type CalendarSpec,
-  collide,
-  CommandRefused,
   carried,
   type CodeField,
   type Command,
@@ -67,6 +65,7 @@ import {
 } from '@clembo/scene';
 import metrics from '@clembo/scene/metrics.json';
 import { amountWords, localeOfPage } from '@clembo/formats/amounts';
+import { type Effect, type Event, next, opened, type State } from '@clembo/sync';
 import { expose } from 'comlink';
 import { type BalancedLine, balancedLine, type Balancing } from './answers/balance';
 import { type About, type AboutField, aboutOf, type EditionFacts, editionWords } from './answers/about';
@@ -327,8 +326,12 @@ function rowsOf({ activities }: Plan, places: Places | null): CameFrom['rows'] {
   };
 }
 
-/** The command of what was not done. */
-const NOTHING_DONE: Command = { do: 'all', commands: [] };
+/** What came of an event: the head where another plan is shown, and what is to be done. */
+export interface Taken {
+  version: number;
+  head: PlanHead | null;
+  effects: Effect[];
+}
 
 const asSvg = (scene: Scene): string =>
   writeSvg(scene, { fonts: metrics as FontMetrics, references: true, sized: false });
@@ -337,8 +340,8 @@ const asSvg = (scene: Scene): string =>
 export class PlanRoom {
   private planId = '';
   private live: LivePlan | null = null;
-  /** Changes that are shown here and not yet kept, each with what takes it back, in their order. */
-  private foreseen: { command: Command; inverse: Command; isOvertaken: boolean }[] = [];
+  /** The plan as it is kept, and what is shown on top of it; the schedule is of what is shown. */
+  private sync!: State;
   private view: LedgerView | null = null;
   /** What the view was made of; null where the plan has changed since. */
   private viewOf: string | null = null;
@@ -361,65 +364,25 @@ export class PlanRoom {
     const { plan, edition, editions, locale, version, sources, rows } = await fetchPlan(planId);
     this.planId = planId;
     this.live = new LivePlan(plan);
-    this.foreseen = [];
+    this.sync = opened(plan, version);
     this.edition = edition;
     this.locale = locale;
     this.from = { sources, rows };
     this.promisedId = editions.find((e) => e.baseline)?.id ?? null;
     this.editions = editions.filter((e) => !e.working).map(({ id, name }) => ({ id, name }));
-    return this.head(version);
+    return this.head();
   }
 
-  /** Shows a change before it is kept. */
-  foresee(command: Command, version: number): PlanHead {
-    this.foreseen.push({ command, inverse: this.livePlan.apply(command), isOvertaken: false });
-    return this.head(version);
+  /** What becomes of the plan, and what is to be done, as something is asked for or comes from the server. */
+  take(event: Event): Taken {
+    const { state, effects, touched } = next(this.sync, event);
+    const isOther = state.shown !== this.sync.shown;
+    this.sync = state;
+    if (isOther) this.livePlan.become(state.shown, touched);
+    return { version: state.version, head: isOther ? this.head() : null, effects };
   }
 
-  /** Whether something about the same as the first of what is foreseen was done elsewhere since it was made. */
-  isOvertaken(): boolean {
-    return this.foreseen[0]?.isOvertaken ?? false;
-  }
-
-  /** The first of what is foreseen is kept. */
-  settle(): void {
-    this.foreseen.shift();
-  }
-
-  /** What others did to the plan: it comes beneath everything that is foreseen. */
-  follow(commands: Command[], version: number): PlanHead {
-    for (const f of this.foreseen) f.isOvertaken ||= commands.some((c) => collide(c, f.command));
-    return this.apply(commands, version);
-  }
-
-  /** As {@link follow}, for what the person who looks at it had taken back or done again. */
-  apply(commands: Command[], version: number): PlanHead {
-    return this.beneath(() => {
-      for (const command of commands) this.livePlan.apply(command);
-    }, version);
-  }
-
-  /** The first of what is foreseen is refused. */
-  refuse(version: number): PlanHead {
-    return this.beneath(() => this.foreseen.shift(), version);
-  }
-
-  private beneath(work: () => void, version: number): PlanHead {
-    for (const { inverse } of this.foreseen.toReversed()) this.livePlan.apply(inverse);
-    work();
-    this.foreseen = this.foreseen.map((f) => {
-      try {
-        return { ...f, inverse: this.livePlan.apply(f.command) };
-      } catch (error) {
-        // It does not fit any more, and the server will say so when it is asked to keep it: it has its turn till then.
-        if (error instanceof CommandRefused) return { ...f, inverse: NOTHING_DONE };
-        throw error;
-      }
-    });
-    return this.head(version);
-  }
-
-  private head(version: number): PlanHead {
+  private head(): PlanHead {
     this.viewAgain();
     const { plan, schedule } = this.held;
     const { activities, links: _, pictures: __, matches: ___, elementCodes: ____, ...head } = plan;
@@ -428,7 +391,7 @@ export class PlanRoom {
       ...(this.fields ? { elementFields: this.fields } : {}),
       edition: this.edition,
       locale: this.locale,
-      version,
+      version: this.sync.version,
       editions: this.editions,
       levels: schedule.outline.level.reduce((a, b) => Math.max(a, b), 1),
       activityCount: activities.length,

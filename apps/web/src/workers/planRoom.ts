@@ -1,39 +1,41 @@
 'use client';
-import type { Command } from '@clembo/core';
+import type { Effect, Event, Step } from '@clembo/sync';
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useState } from 'react';
 import { ask, Refused } from '@/ui/ask';
-import { newId } from '@/ui/newId';
-import { LOOK_ONLY, mayNow } from '@/ui/useMay';
 import type { PlanHead, PlanRoom } from './plan.worker';
 import { ME, type Other, setOthers } from './presence';
-import { signal } from './signal';
 import { steady } from './steady';
+import { NO_TURNS, pause, refusalOf, send, setAway, type Turns, type Written } from './writing';
 
 export interface OpenRoom {
   room: Remote<PlanRoom>;
   head: PlanHead;
 }
 
-/** What can be taken back next, and done again, in words. */
-export interface Turns {
-  undo: string | null;
-  redo: string | null;
+/** Something that a person asked for and that has not ended. */
+interface Waiting {
+  /** What the server answered; null as long as it did not. */
+  written: Written | null;
+  done: (written: Written | null) => void;
+  fail: (error: Error) => void;
 }
 
-const NOTHING: Turns = { undo: null, redo: null };
-
-interface Opened {
+/** The plan that is open: a thin driver around the state of `@clembo/sync`, which the worker holds. */
+export interface Opened {
   planId: string;
+  /** The version that is kept, as far as it is known here. */
   version: number;
   room: Remote<PlanRoom>;
   ready: Promise<OpenRoom>;
   /** The head as it was shown last. */
   head: PlanHead | null;
   turns: Turns | null;
-  /** The last change that was asked for, as it is shown, and as it is kept: one comes after the other. */
+  waiting: Map<string, Waiting>;
+  /** The last thing that was asked for, as it is shown: one comes after the other. */
   seen: Promise<unknown>;
-  last: Promise<unknown>;
+  /** Ends when all that was asked for is kept; fails with what came last and is not. */
+  kept: Promise<unknown>;
   /** Fails when the worker is ended: what was asked of it is not answered any more. */
   ended: Promise<never>;
   end: () => void;
@@ -51,6 +53,9 @@ const turnListeners = new Set<() => void>();
 const tellTurns = (): void => {
   for (const l of turnListeners) l();
 };
+
+/** The plan that is open, if it is this one. */
+export const openPlan = (planId: string): Opened | null => (open?.planId === planId ? open : null);
 
 /** A worker that has nothing to do yet. */
 let spare: Worker | null = null;
@@ -77,7 +82,9 @@ function openRoom(planId: string, version: number): Opened {
   const ended = new Promise<never>((_, fail) => {
     end = () => {
       worker.terminate();
-      fail(new Refused('The plan was opened anew meanwhile. Look at it, then do it again.'));
+      const anew = new Refused('The plan was opened anew meanwhile. Look at it, then do it again.');
+      for (const { fail: tellOf } of opened.waiting.values()) tellOf(anew);
+      fail(anew);
     };
   });
   ended.catch(() => {});
@@ -92,8 +99,9 @@ function openRoom(planId: string, version: number): Opened {
     }),
     head: null,
     turns: null,
+    waiting: new Map(),
     seen: Promise.resolve(),
-    last: Promise.resolve(),
+    kept: Promise.resolve(),
     ended,
     end,
   };
@@ -103,12 +111,6 @@ function openRoom(planId: string, version: number): Opened {
     if (open === opened) open = null;
   });
   return opened;
-}
-
-/** Has a new head shown, of which only what has changed is new. */
-function showHead(opened: Opened, head: PlanHead): void {
-  opened.head = steady(opened.head, head);
-  opened.ready = Promise.resolve({ room: opened.room, head: opened.head });
 }
 
 /** Opens the plan anew, as it stands on the server now. */
@@ -121,58 +123,67 @@ export function reopen(planId: string): void {
   tell();
 }
 
-interface Written {
-  version: number;
-  turns: Turns;
-  command?: Command;
-  words?: string;
-}
-
 /** What a worker answers, unless it is ended before. */
-const answered = <T>(opened: Opened, answer: Promise<T>): Promise<T> => Promise.race([answer, opened.ended]);
+export const answered = <T>(opened: Opened, answer: Promise<T>): Promise<T> => Promise.race([answer, opened.ended]);
 
-/**
- * Sends again for as long as the server does not answer: what was typed is kept until it is there again. It carries the
- * same id each time, so that it is done once.
- */
-async function patiently(opened: Opened, send: () => Promise<Written>): Promise<Written> {
-  for (;;)
-    try {
-      const written = await send();
-      away.set(false);
-      return written;
-    } catch (error) {
-      const gone = error instanceof Refused && (error.status === 0 || error.status === 503);
-      if (!gone || open !== opened) throw error;
-      away.set(true);
-      await new Promise((r) => setTimeout(r, AGAIN));
+/** Takes in what happened: what is shown follows, and what is to be done is done. */
+export async function take(opened: Opened, event: Event): Promise<void> {
+  const taken = await answered(opened, opened.room.take(event));
+  if (open !== opened) return;
+  opened.version = taken.version;
+  if (taken.head) {
+    opened.head = steady(opened.head, taken.head);
+    opened.ready = Promise.resolve({ room: opened.room, head: opened.head });
+    tell();
+  }
+  for (const effect of taken.effects) perform(opened, effect);
+}
+
+function perform(opened: Opened, effect: Effect): void {
+  switch (effect.do) {
+    case 'send':
+      void deliver(opened, effect).catch(() => {});
+      break;
+    case 'kept': {
+      const waiting = opened.waiting.get(effect.id);
+      waiting?.done(waiting.written);
+      break;
     }
+    case 'refused':
+      opened.waiting.get(effect.id)?.fail(refusalOf(effect.reason));
+      break;
+    case 'fetch':
+      void ask<Told>(`/api/plans/${opened.planId}/steps?after=${effect.after}&now=1`)
+        .then((found) => take(opened, { kind: 'steps', ...found }))
+        .catch(() => {});
+      break;
+    case 'reopen':
+      reopen(opened.planId);
+  }
 }
 
-/** Does here what was done elsewhere, up to a version; opens the plan anew where that is not known. */
-async function catchUp(opened: Opened, upTo: number): Promise<void> {
-  const found = await ask<Steps>(`/api/plans/${opened.planId}/steps?after=${opened.version}`);
-  if (!found.steps) return reopen(opened.planId);
-  const missed = found.steps.slice(0, Math.max(0, upTo - opened.version));
-  if (missed.length === 0) return;
-  const version = opened.version + missed.length;
-  const head = await answered(opened, opened.room.follow(missed, version));
-  opened.version = version;
-  showHead(opened, head);
+/** Sends something for as long as the server does not answer. */
+async function deliver(opened: Opened, effect: Extract<Effect, { do: 'send' }>): Promise<void> {
+  if (effect.isAgain) await pause();
+  if (open !== opened) return;
+  const { event, written } = await send(opened.planId, effect);
+  const waiting = opened.waiting.get(effect.id);
+  if (waiting) waiting.written = written;
+  if (written) opened.turns = written.turns;
+  await take(opened, event);
+  tellTurns();
 }
 
-interface Steps {
+/** Steps as the server tells them. */
+interface Told {
   version: number;
-  steps: Command[] | null;
+  steps: Step[] | null;
   others?: Other[];
   /** A mark of who else is where. */
   mark?: string;
 }
 
-/** After so long the server is asked again when it did not answer, in milliseconds. */
-const AGAIN = 1500;
-
-/** Follows what others do to the plan that is open, for as long as it is. */
+/** Follows what is done to the plan that is open, by whoever it is, for as long as it is. */
 async function follow(opened: Opened): Promise<void> {
   await opened.ready;
   let mark = '';
@@ -186,155 +197,33 @@ async function follow(opened: Opened): Promise<void> {
     const hide = () => document.hidden && hidden.abort();
     document.addEventListener('visibilitychange', hide);
     try {
-      const found = await ask<Steps>(
+      const {
+        others,
+        mark: now,
+        ...steps
+      } = await ask<Told>(
         `/api/plans/${opened.planId}/steps?after=${opened.version}&me=${ME}&here=${encodeURIComponent(mark)}`,
         { signal: hidden.signal },
       );
       if (open !== opened) return;
-      away.set(false);
-      mark = found.mark ?? '';
-      setOthers(found.others ?? []);
-      if (found.version === opened.version) continue;
-      // In turn with what is done here.
-      const turn = opened.last
-        .catch(() => {})
-        .then(async () => {
-          if (open !== opened || found.version <= opened.version) return;
-          if (!found.steps) return reopen(opened.planId);
-          await catchUp(opened, found.version);
-          opened.turns = null;
-          if (open === opened) tell();
-        });
-      opened.last = turn;
-      await turn;
+      setAway(false);
+      mark = now ?? '';
+      setOthers(others ?? []);
+      const before = opened.head;
+      await take(opened, { kind: 'steps', ...steps });
+      if (opened.head === before) continue;
+      opened.turns = null;
+      tell();
     } catch (error) {
       if ((error as Error).name === 'AbortError') continue;
       if (error instanceof Refused && error.status === 404) return;
-      away.set(true);
-      await new Promise((r) => setTimeout(r, AGAIN));
+      setAway(true);
+      await pause();
     } finally {
       document.removeEventListener('visibilitychange', hide);
     }
   }
 }
-
-/** How many changes are shown and not yet kept. */
-const keeping = signal(0);
-
-/** Whether anything that is shown is not kept yet. */
-export const useKeeping = (): boolean => keeping.use() > 0;
-
-const away = signal(false);
-
-/** Whether the server is not to be reached, so that what others do is not seen and nothing can be kept. */
-export const useAway = away.use;
-
-const OVERTAKEN =
-  'Somebody else changed the same just before you, so your change was not kept. Theirs is shown; make yours again if it is right.';
-
-/** A command, or a question to the room that makes one; null where there is nothing to do. */
-export type Wanted = Command | ((room: Remote<PlanRoom>) => Promise<Command | null>);
-
-/**
- * Writes something to the plan that is open and shows it here; what the server refuses leaves all as it was. After a
- * refusal because somebody else was quicker the plan is opened anew.
- */
-function write(
-  planId: string,
-  send: (about: { version: number; request: string }, command: Command | null) => Promise<Written>,
-  wanted: Wanted | null,
-): Promise<Written | null> {
-  const opened = open;
-  if (opened?.planId !== planId) return Promise.reject(new Refused('The plan is not open any more. Open it again.'));
-  if (!mayNow(planId).edit) return Promise.reject(new Refused(LOOK_ONLY));
-  const show = (head: PlanHead) => {
-    showHead(opened, head);
-    if (open === opened) tell();
-  };
-  // It is seen at once, and kept while it is looked at.
-  const seen = opened.seen
-    .catch(() => {})
-    .then(async () => {
-      await opened.ready;
-      const command = typeof wanted === 'function' ? await answered(opened, wanted(opened.room)) : wanted;
-      if (command) show(await answered(opened, opened.room.foresee(command, opened.version)));
-      return command;
-    });
-  opened.seen = seen;
-  const work = opened.last
-    .catch(() => {})
-    .then(async () => {
-      const command = await seen;
-      if (wanted !== null && command === null) return null;
-      try {
-        // It was made before somebody else's change of the same was seen here, and must not undo that unsaid.
-        if (command && (await answered(opened, opened.room.isOvertaken()))) throw new Refused(OVERTAKEN, 422);
-        const about = { version: opened.version, request: newId() };
-        const written = await patiently(opened, () => send(about, command));
-        // It may have been opened anew meanwhile: then it has this change already.
-        if (open !== opened) return written;
-        // Others were quicker with something else: what they did comes first.
-        if (written.version > opened.version + 1) {
-          await catchUp(opened, written.version - 1);
-          if (open !== opened) return written;
-          if (command) tell();
-        }
-        opened.version = written.version;
-        opened.turns = written.turns;
-        if (command) {
-          await answered(opened, opened.room.settle());
-          tellTurns();
-        } else show(await answered(opened, opened.room.apply([written.command!], written.version)));
-        return written;
-      } catch (error) {
-        if (error instanceof Refused && error.status === 409) reopen(planId);
-        else if (command && open === opened) show(await answered(opened, opened.room.refuse(opened.version)));
-        throw error;
-      }
-    });
-  opened.last = work;
-  keeping.set(keeping.get() + 1);
-  const kept = () => keeping.set(keeping.get() - 1);
-  work.then(kept, kept);
-  return work;
-}
-
-/**
- * Changes the plan by a command; `words` is what the history calls it. A command that is made by a question to the room
- * is asked for once everything before it has been done.
- */
-export const changePlan = (planId: string, wanted: Wanted, words?: string): Promise<unknown> =>
-  write(
-    planId,
-    (about, command) =>
-      ask<Written>(`/api/plans/${planId}`, { method: 'PATCH', json: { ...about, command, ...(words && { words }) } }),
-    wanted,
-  );
-
-/** Takes the last change back, or does it again; gives what it was, and what can be taken back and done again then. */
-export const turnPlan = async (planId: string, undo: boolean): Promise<{ words: string; turns: Turns }> => {
-  const written = await write(
-    planId,
-    (about) => ask<Written>(`/api/plans/${planId}/turn`, { method: 'POST', json: { ...about, undo } }),
-    null,
-  );
-  return { words: written?.words ?? '', turns: written?.turns ?? NOTHING };
-};
-
-/** Goes to a point of the history: behind the change of this number, 0 before all that is remembered. */
-export const turnPlanTo = async (planId: string, to: number): Promise<string> => {
-  const written = await write(
-    planId,
-    (about) => ask<Written>(`/api/plans/${planId}/turn`, { method: 'POST', json: { ...about, to } }),
-    null,
-  );
-  return written?.words ?? '';
-};
-
-/** Ends when all that is shown of a plan is kept; fails with what could not be. */
-export const whenKept = async (planId: string): Promise<void> => {
-  if (open?.planId === planId) await open.last;
-};
 
 /** The room of a plan once it is open, or what went wrong. */
 export function usePlanRoom(planId: string, version: number): { open: OpenRoom | null; error: string | null } {
@@ -358,7 +247,7 @@ export function usePlanRoom(planId: string, version: number): { open: OpenRoom |
 
 /** What of the open plan can be taken back and done again. */
 export function usePlanTurns(planId: string, room: OpenRoom | null): Turns {
-  const [turns, setTurns] = useState<Turns>(NOTHING);
+  const [turns, setTurns] = useState<Turns>(NO_TURNS);
   useEffect(() => {
     let current = true;
     const opened = open;

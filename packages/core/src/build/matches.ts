@@ -1,4 +1,4 @@
-import type { Effect, ElementCode, ElementMatch } from './element';
+import type { ElementCode, ElementMatch } from './element';
 
 /** Groups that share a key, in the order of their keys, each with its elements in their order and once. */
 function grouped<Group extends { elements: string[] }>(groups: readonly Group[], keyOf: (g: Group) => string): Group[] {
@@ -9,47 +9,28 @@ function grouped<Group extends { elements: string[] }>(groups: readonly Group[],
     .map(({ g }) => g);
 }
 
-const matchKey = (m: { activity: string; effect: Effect }): string => `${m.activity}\n${m.effect}`;
-const codeKey = (c: { field: string; code: string }): string => `${c.field}\n${c.code}`;
+const matchKey = (m: ElementMatch): string => `${m.activity}\n${m.effect}`;
+const codeKey = (c: ElementCode): string => `${c.field}\n${c.code}`;
 
-/**
- * Matches with more elements for an activity, in an order that does not depend on the order of what was done.
- * @returns also those elements that had not been matched so before
- */
-export function matched(
-  matches: readonly ElementMatch[],
-  { activity, effect, elements }: ElementMatch,
-): { matches: ElementMatch[]; added: string[] } {
-  const key = matchKey({ activity, effect });
-  const own = matches.find((m) => matchKey(m) === key);
-  const known = new Set(own?.elements);
-  const added = [...new Set(elements)].filter((e) => !known.has(e)).sort();
-  const all = [...(own?.elements ?? []), ...added].sort();
-  return {
-    matches: grouped([...matches.filter((m) => m !== own), { activity, effect, elements: all }], matchKey),
-    added,
-  };
-}
-
-/**
- * Matches without some elements of an activity.
- * @returns also those elements that had been matched so
- */
-export function unmatched(
-  matches: readonly ElementMatch[],
-  { activity, effect, elements }: ElementMatch,
-): { matches: ElementMatch[]; removed: string[] } {
-  const key = matchKey({ activity, effect });
-  const wanted = new Set(elements);
-  const removed: string[] = [];
-  const left = matches.map((m) => {
-    if (matchKey(m) !== key) return m;
-    const [gone, stay] = [m.elements.filter((e) => wanted.has(e)), m.elements.filter((e) => !wanted.has(e))];
-    removed.push(...gone);
-    return { ...m, elements: stay };
+/** The same groups with those of one key as one, in their order; the very list where it is so already. */
+function merged<G extends { elements: string[] }>(groups: readonly G[], keyOf: (g: G) => string): G[] {
+  const isSorted = (list: readonly string[]) => list.every((x, i) => i === 0 || list[i - 1]! < x);
+  const keys = groups.map(keyOf);
+  if (isSorted(keys) && groups.every((g) => isSorted(g.elements))) return groups as G[];
+  const found = new Map<string, { group: G; elements: Set<string> }>();
+  groups.forEach((group, i) => {
+    const own = found.get(keys[i]!);
+    if (own) for (const e of group.elements) own.elements.add(e);
+    else found.set(keys[i]!, { group, elements: new Set(group.elements) });
   });
-  return { matches: grouped(left, matchKey), removed };
+  const all = [...found.values()].map(({ group, elements }) => ({ ...group, elements: [...elements].sort() }));
+  return grouped(all, keyOf);
 }
+
+/** Matches as a plan keeps them: one group for each activity and effect, however they came. */
+export const mergedMatches = (matches: readonly ElementMatch[]): ElementMatch[] => merged(matches, matchKey);
+/** Codes of elements as a plan keeps them: one group for each value of a field. */
+export const mergedCodes = (codes: readonly ElementCode[]): ElementCode[] => merged(codes, codeKey);
 
 /**
  * Codes of a field for elements; an empty code takes it away.

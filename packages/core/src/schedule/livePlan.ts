@@ -15,6 +15,10 @@ const WITHOUT_DATES = new Set<string>([
   'periods',
   'lines',
   'pictures',
+  'matches',
+  'elementCodes',
+  'matchRules',
+  'buildViews',
   'tolerance',
   'tolerances',
   'currency',
@@ -62,19 +66,23 @@ export class LivePlan {
    * @throws CommandRefused as {@link applyCommand}
    */
   apply(command: Command): Command {
-    const before = this.current;
-    const { plan, inverse, touched } = applyCommand(before, command);
-    this.current = plan;
-    if (onlySettings(command)) {
-      this.live = null;
-      return inverse;
-    }
-    if (!this.follow(before, plan, touched)) {
-      this.live = null;
-      this.computed = scheduleDates(plan);
-      this.unchecked = true;
-    }
+    const { plan, inverse, touched } = applyCommand(this.current, command);
+    this.become(plan, touched);
     return inverse;
+  }
+
+  /** Takes what commands made of the plan; `touched` names the activities in which it may differ. */
+  become(plan: Plan, touched: readonly string[]): void {
+    const before = this.current;
+    this.current = plan;
+    if (hasSameDates(before, plan)) {
+      this.live = null;
+      return;
+    }
+    if (this.follow(before, plan, touched)) return;
+    this.live = null;
+    this.computed = scheduleDates(plan);
+    this.unchecked = true;
   }
 
   /** Follows changes of few activities in a plan that is otherwise the same; false where that cannot be done. */
@@ -97,6 +105,6 @@ function sameBut(before: Plan, after: Plan): boolean {
   return before.activities.every((a, i) => a === after.activities[i] || a.ref === after.activities[i]!.ref);
 }
 
-const onlySettings = (command: Command): boolean =>
-  (command.do === 'setPlan' && Object.keys(command.settings).every((key) => WITHOUT_DATES.has(key))) ||
-  command.do === 'setCodeField';
+/** Whether two plans differ in nothing that a date hangs on. */
+const hasSameDates = (before: Plan, after: Plan): boolean =>
+  (Object.keys(after) as (keyof Plan)[]).every((key) => before[key] === after[key] || WITHOUT_DATES.has(key));

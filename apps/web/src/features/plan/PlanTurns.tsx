@@ -4,7 +4,9 @@ import { useKeys } from '@/ui/keys';
 import { toast, wrong } from '@/ui/Toasts';
 import { useMay } from '@/ui/useMay';
 import { UndoRedo } from '@/ui/UndoRedo';
-import { type OpenRoom, turnPlan, useAway, useKeeping, usePlanTurns } from '@/workers/planRoom';
+import { type OpenRoom, usePlanTurns } from '@/workers/planRoom';
+import { turnPlan, useKeeping } from '@/workers/planWrites';
+import { useAway } from '@/workers/writing';
 
 /** Back and forward through the changes of a plan, whoever made them, also after a reload. */
 export function PlanTurns({ planId, open }: { planId: string; open: OpenRoom | null }) {

@@ -1,7 +1,7 @@
 'use client';
 import { useCallback, useState } from 'react';
 import { wrong } from '@/ui/Toasts';
-import { changePlan, type Wanted } from '@/workers/planRoom';
+import { changePlan, type Wanted } from '@/workers/planWrites';
 
 /** Changes the open plan, and says what was refused; `busy` while it is being written. */
 export function usePlanChange(planId: string): {

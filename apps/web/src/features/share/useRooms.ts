@@ -3,7 +3,7 @@ import type { Brief } from '@clembo/scene/brief';
 import { asShown, type Folio, type FolioPage, type PlanFacts } from '@clembo/scene/folio';
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { Command } from '@clembo/core';
+import type { Step } from '@clembo/sync';
 import { ask } from '@/ui/ask';
 import { wrong } from '@/ui/Toasts';
 import type { ComposedPage, PlanHead, PlanRoom } from '@/workers/plan.worker';
@@ -51,13 +51,14 @@ async function follow(planId: string, own: Room, alive: () => boolean, changed: 
   await own.ready;
   while (alive()) {
     try {
-      const found = await ask<{ version: number; steps: Command[] | null }>(
+      const { version, steps } = await ask<{ version: number; steps: Step[] | null }>(
         `/api/plans/${planId}/steps?after=${own.version}`,
       );
-      if (!alive() || found.version === own.version) continue;
-      if (found.steps) await own.room.apply(found.steps, found.version);
-      else own.head = await own.room.open(planId);
-      own.version = found.version;
+      if (!alive() || version === own.version) continue;
+      const taken = await own.room.take({ kind: 'steps', version, steps });
+      const isAnew = taken.effects.length > 0;
+      own.head = isAnew ? await own.room.open(planId) : (taken.head ?? own.head);
+      own.version = isAnew ? own.head!.version : taken.version;
       changed();
     } catch {
       await new Promise((r) => setTimeout(r, 2000));

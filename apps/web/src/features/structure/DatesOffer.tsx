@@ -5,7 +5,8 @@ import { usePlanChange } from '@/features/plan/usePlanChange';
 import { DayField, dayOfField } from '@/ui/DayField';
 import { toast, wrong } from '@/ui/Toasts';
 import type { PlanHead } from '@/workers/plan.worker';
-import { type OpenRoom, turnPlan } from '@/workers/planRoom';
+import type { OpenRoom } from '@/workers/planRoom';
+import { turnPlan } from '@/workers/planWrites';
 
 interface Props {
   planId: string;

@@ -3,7 +3,8 @@ import { useEffect, useState } from 'react';
 import { ask } from '@/ui/ask';
 import { PanelHead } from '@/ui/PanelHead';
 import { toast, wrong } from '@/ui/Toasts';
-import { type OpenRoom, turnPlanTo, usePlanTurns } from '@/workers/planRoom';
+import { type OpenRoom, usePlanTurns } from '@/workers/planRoom';
+import { turnPlanTo } from '@/workers/planWrites';
 
 interface Change {
   id: number;

@@ -4,7 +4,8 @@ import { type RefObject, useEffect, useRef, useState } from 'react';
 import { isTyping } from '@/ui/keys';
 import { wrong } from '@/ui/Toasts';
 import type { Consequences } from '@/workers/plan.worker';
-import type { OpenRoom, Wanted } from '@/workers/planRoom';
+import type { OpenRoom } from '@/workers/planRoom';
+import type { Wanted } from '@/workers/planWrites';
 
 /** A change that is understood before it is made. */
 export interface Proposal {

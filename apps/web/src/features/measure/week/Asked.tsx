@@ -2,7 +2,8 @@
 import { isoDate, dayOf } from '@clembo/core';
 import { formatDay } from '@clembo/scene/dates';
 import { type KeyboardEvent, useEffect, useRef } from 'react';
-import { changePlan, type OpenRoom } from '@/workers/planRoom';
+import type { OpenRoom } from '@/workers/planRoom';
+import { changePlan } from '@/workers/planWrites';
 import type { RoundField, RoundRow, RoundWould } from '@/workers/plan.worker';
 import { wrong } from '@/ui/Toasts';
 import { AskedInput } from './AskedInput';

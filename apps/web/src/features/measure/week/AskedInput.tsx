@@ -1,7 +1,8 @@
 'use client';
 import { fieldAbout } from '@clembo/formats/typed';
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
-import { changePlan, type OpenRoom } from '@/workers/planRoom';
+import type { OpenRoom } from '@/workers/planRoom';
+import { changePlan } from '@/workers/planWrites';
 import type { RoundWould } from '@/workers/plan.worker';
 
 interface Props {

@@ -7,7 +7,8 @@ import { useState } from 'react';
 import { ask } from '@/ui/ask';
 import { toast, wrong } from '@/ui/Toasts';
 import type { RoundRow } from '@/workers/plan.worker';
-import { type OpenRoom, reopen, whenKept } from '@/workers/planRoom';
+import { type OpenRoom, reopen } from '@/workers/planRoom';
+import { whenKept } from '@/workers/planWrites';
 import { labelOf } from './Asked';
 
 interface Props {

@@ -4,7 +4,7 @@ import { usePlanChange } from '@/features/plan/usePlanChange';
 import { toast, wrong } from '@/ui/Toasts';
 import type { ModelBook } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
-import { turnPlan } from '@/workers/planRoom';
+import { turnPlan } from '@/workers/planWrites';
 
 const DONE: Record<Effect, readonly [one: string, many: string]> = {
   builds: ['is built by', 'are built by'],

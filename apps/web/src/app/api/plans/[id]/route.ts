@@ -1,9 +1,10 @@
 import { Command } from '@clembo/core';
-import { changePlan, deletePlan, readTurns } from '@clembo/store';
+import { changePlan, deletePlan } from '@clembo/store';
 import { z } from 'zod';
 import { answer, notFound, readBody, readId } from '@/server/answer';
 import { planAnswer } from '@/server/planBody';
 import { accessOf } from '@/server/access';
+import { keptOf } from '@/server/kept';
 import { store } from '@/server/store';
 
 type Context = { params: Promise<{ id: string }> };
@@ -38,7 +39,7 @@ export const PATCH = (request: Request, { params }: Context): Promise<Response> 
     const id = readId((await params).id, 'plan');
     const changed = await changePlan(store(), access, id, version, command, how);
     if (!changed) throw notFound('plan');
-    return { version: changed.version, inverse: changed.inverse, turns: await readTurns(store(), access, id) };
+    return { version: changed.version, inverse: changed.inverse, ...(await keptOf(access, id, version, how.request)) };
   });
 
 export const DELETE = (request: Request, { params }: Context): Promise<Response> =>

@@ -14,6 +14,8 @@ const Asked = z.object({
   me: z.string().max(60).default(''),
   /** The mark of who else was here when it was last asked. */
   here: z.string().max(2000).optional(),
+  /** Answered at once, also where there is nothing. */
+  now: z.string().max(1).optional(),
 });
 
 /**
@@ -22,10 +24,10 @@ const Asked = z.object({
  */
 export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
   answer(request, async () => {
-    const { after, me, here } = Asked.parse(Object.fromEntries(new URL(request.url).searchParams));
+    const { after, me, here, now } = Asked.parse(Object.fromEntries(new URL(request.url).searchParams));
     const access = await accessOf({ plan: (await params).id });
     const id = readId((await params).id, 'plan');
-    const until = Date.now() + HELD;
+    const until = Date.now() + (now ? 0 : HELD);
     for (;;) {
       // Listening begins before looking, so that nothing is missed between.
       const changed = watch().changed(id, Math.max(0, until - Date.now()));

@@ -2,6 +2,7 @@ import { readPlanHead, readTurns, turnChange, turnTo } from '@clembo/store';
 import { z } from 'zod';
 import { answer, BadRequest, notFound, readBody, readId } from '@/server/answer';
 import { accessOf } from '@/server/access';
+import { keptOf } from '@/server/kept';
 import { store } from '@/server/store';
 
 /** One step back or forth, or to a point of the history: behind the change of this number, 0 before all of them. */
@@ -39,5 +40,5 @@ export const POST = (request: Request, { params }: { params: Promise<{ id: strin
         409,
       );
     const { inverse: _, ...said } = turned;
-    return { ...said, turns: await readTurns(store(), access, id) };
+    return { ...said, ...(await keptOf(access, id, asked.version)) };
   });

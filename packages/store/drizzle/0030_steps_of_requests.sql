@@ -1,0 +1,1 @@
+ALTER TABLE "plan_step" ADD COLUMN "request" uuid;

@@ -1,0 +1,2 @@
+/** Where PostgreSQL's programs are. */
+export function findPostgres(): string;
