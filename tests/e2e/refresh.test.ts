@@ -252,7 +252,7 @@ describe('editions', () => {
 describe('several tables make one plan', () => {
   test('several files at once, each a project; a reference that both use is told apart', async () => {
     await page.goto(address, { waitUntil: 'networkidle2' });
-    const input = (await page.$('input[type="file"]')) as ElementHandle<HTMLInputElement>;
+    const input = (await page.waitForSelector('input[type="file"]')) as ElementHandle<HTMLInputElement>;
     await input.uploadFile(
       file('east quay.csv', [
         'ID,Activity,Start,Finish',

@@ -91,7 +91,7 @@ export async function choose(page: Page, option: string): Promise<void> {
 
 /** Gives a file to the page as if it were chosen. */
 export async function putFile(page: Page, path: string): Promise<void> {
-  const input = (await page.$('input[type="file"]')) as ElementHandle<HTMLInputElement>;
+  const input = (await page.waitForSelector('input[type="file"]')) as ElementHandle<HTMLInputElement>;
   await input.uploadFile(path);
 }
 

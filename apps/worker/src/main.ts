@@ -25,7 +25,7 @@ import { Logger, run } from 'graphile-worker';
 import pino from 'pino';
 import { z } from 'zod';
 import { Hands, HandStopped } from './hands/hands';
-import { doJob } from './jobs/jobs';
+import { doJob, tellFault } from './jobs/jobs';
 import { mailer } from './mail';
 import { JobRefused, makeRoom } from './room';
 
@@ -75,7 +75,10 @@ async function work(id: string, isLast: boolean): Promise<void> {
       if (error instanceof HandStopped && !stop.signal.aborted) throw error;
     } else {
       log(`job ${id} (${job.input.kind}) failed`, error);
-      if (isLast) await endJob(store.db, id, { error: 'Something went wrong at it; nothing was changed. Try again.' });
+      if (isLast) {
+        await endJob(store.db, id, { error: 'Something went wrong at it; nothing was changed. Try again.' });
+        await tellFault({ store, access: job.access }, job.input);
+      }
       throw error;
     }
   } finally {
@@ -135,8 +138,13 @@ const settle = setInterval(() => {
     });
 }, SETTLE);
 
+/** What another process left is begun again, or told where it was begun too often. */
+async function revive(): Promise<void> {
+  const { spent } = await reviveJobs(store);
+  for (const { access, input } of spent) await tellFault({ store, access }, input);
+}
 const beat = setInterval(() => {
-  void Promise.all([stillAtWork(store, me), reviveJobs(store)]).catch(() => {});
+  void Promise.all([stillAtWork(store, me), revive()]).catch(() => {});
 }, BEAT);
 
 const Payload = z.object({ id: z.uuid() });

@@ -16,7 +16,8 @@ export {
   unpackLinks,
   unpackPlan,
 } from './plan/columns';
-export { findUnusableText, isUsableText, usableText } from './plan/text';
+export { findUnusableText, isUsableText, lowered, usableText } from './plan/text';
+export { toldApart } from './codes/names';
 export {
   ACTUAL,
   AS_PROMISED,

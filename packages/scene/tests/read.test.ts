@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import {
   type Condition,
   endOfDay,
+  makeField,
   operatorsFor,
   parseIsoDate,
   readCondition,
@@ -184,6 +185,38 @@ function someCondition(
   });
   return { match: tests.length === 1 || random() < 0.5 ? 'all' : 'any', tests };
 }
+
+describe('fields with names that are hard to read', () => {
+  const fields = ['İşletme', 'Zone', 'zone', 'Name'].map((name, k) => makeField({ id: `f${k}`, name }));
+  const plan: PlanWords = { ...words, codeFields: fields };
+  const brief: TimelineBrief = {
+    ...(defaultBrief('timeline') as TimelineBrief),
+    lanes: ['f0', 'f2', 'f1'],
+    colour: 'f2',
+    where: {
+      match: 'all',
+      tests: [
+        { field: 'code.f0', is: 'is', values: ['İstanbul'] },
+        { field: 'code.f2', is: 'is', values: ['N'] },
+        { field: 'code.f3', is: 'is', values: ['x'] },
+      ],
+    },
+  };
+  const said = sentenceOf(brief, plan)
+    .map((part) => part.text)
+    .join('');
+
+  test('letters that grow when they are small move nothing, and two fields of one name are two', () => {
+    expect(said).toContain('in lanes by İşletme, then zone (2), then zone');
+    expect(readBriefSentence(said, defaultBrief('timeline'), plan)).toEqual({ brief, unknown: [] });
+  });
+  test('what is not understood behind them stands where it is said to stand', () => {
+    const text = 'in lanes by İŞLETME, sparkles, rows each';
+    const { brief: read, unknown } = readBriefSentence(text, defaultBrief('timeline'), plan);
+    expect(unknown.map((u) => text.slice(u.from, u.to))).toEqual(['sparkles']);
+    expect(read).toMatchObject({ lanes: ['f0'], rows: 'each' });
+  });
+});
 
 describe('what is typed', () => {
   test('is understood in any order; the rest stays as it was', () => {

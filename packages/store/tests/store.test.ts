@@ -619,7 +619,7 @@ describe('jobs', () => {
 
   test('of a process that is gone go back to the queue, and fail in words when that goes on', async () => {
     const id = await askFor(store, ours, page);
-    const lose = async () => {
+    const lose = async (isSpent = false) => {
       await store.pool.query(
         `update graphile_worker._private_jobs set locked_at = now() - interval '1 minute', locked_by = 'gone',
            attempts = attempts + 1 where key = $1`,
@@ -627,17 +627,18 @@ describe('jobs', () => {
       );
       await takeJob(store, id, 'gone');
       await store.pool.query(`update job set seen_at = now() - interval '1 minute' where id = $1`, [id]);
-      expect(await reviveJobs(store)).toBe(1);
+      const { revived, spent } = await reviveJobs(store);
+      expect([revived, spent.map((j) => j.id)]).toEqual(isSpent ? [0, [id]] : [1, []]);
     };
     await lose();
     expect(await readJob(store, ours, id)).toMatchObject({ state: 'waiting' });
     const { rows } = await store.pool.query('select locked_by from graphile_worker.jobs where key = $1', [id]);
     expect(rows).toEqual([{ locked_by: null }]);
     await lose();
-    await lose();
+    await lose(true);
     expect(await readJob(store, ours, id)).toMatchObject({ state: 'failed' });
     expect((await readJob(store, ours, id))!.error).toContain('begun 3 times');
-    expect(await reviveJobs(store)).toBe(0);
+    expect(await reviveJobs(store)).toEqual({ revived: 0, spent: [] });
   });
 
   test('may not be asked for by a reader where they change something', async () => {

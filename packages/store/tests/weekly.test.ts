@@ -29,6 +29,7 @@ import {
   troubleOf,
   WeeklySaid,
 } from '../src/index';
+import { tellFault } from '../../../apps/worker/src/jobs/jobs';
 import { freshStore } from './freshStore';
 
 const bare = (name: string) => makePlan({ name, calendars: [FIVE_DAY], calendar: FIVE_DAY.id });
@@ -124,6 +125,19 @@ describe('kept for a plan', () => {
     const weekly = (await readWeekly(store, ours, planId))!;
     expect([weekly.tries, weekly.lastFile, weekly.reports.length]).toEqual([0, 'abc', 5]);
     expect(weekly.reports[0]!.words).toBe('Done.');
+  });
+
+  test('one that a fault of the program ended has its report as well, and nothing is told of other jobs', async () => {
+    const room = { store, access: ours };
+    const { reports } = (await readWeekly(store, ours, planId))!;
+    await tellFault(room, { kind: 'writeFolio', folio: planId, format: 'pdf' });
+    expect((await readWeekly(store, ours, planId))!.reports).toHaveLength(reports.length);
+    await tellFault(room, { kind: 'weeklyRun', plan: planId });
+    const [last] = (await readWeekly(store, ours, planId))!.reports;
+    expect([last!.state, last!.words]).toEqual([
+      'failed',
+      expect.stringContaining('Something went wrong in Clembo itself'),
+    ]);
   });
 
   test('one that rests, or whose plan is put away, is not asked for; it goes with its reports', async () => {

@@ -8,7 +8,7 @@ import { readIntakeJob } from './readIntake';
 import { readModelJob } from './readModel';
 import { compareIntakeJob, refreshPlanJob } from './refresh';
 import { beginPlanJob, keepStarterJob } from './starters';
-import { goOnWeekly, weeklyRunJob } from './weeklyRun';
+import { goOnWeekly, weeklyFault, weeklyRunJob } from './weeklyRun';
 import { writeFolioJob } from './writeFolio';
 import { writePagesJob } from './writePages';
 import { writePlanJob } from './writePlan';
@@ -40,3 +40,8 @@ export const JOBS: Doers = {
 /** Does a job of any kind. */
 export const doJob = (room: Room, input: JobInput): Promise<Outcome> =>
   (JOBS[input.kind] as (room: Room, input: JobInput) => Promise<Outcome>)(room, input);
+
+/** Tells whoever waits for a job that nobody looks at, when a fault of the program has ended it. */
+export async function tellFault(room: Pick<Room, 'store' | 'access'>, input: JobInput): Promise<void> {
+  if (input.kind === 'weeklyRun') await weeklyFault(room, input.plan, new Date());
+}

@@ -92,11 +92,28 @@ export async function weeklyRunJob(
       ? await end('done', `${taken.words}${pages}`, { file, written }, hash)
       : await end('nothing', `Nothing new: ${file} was taken before.${pages}`, { file, written });
   } catch (error) {
-    // What is cancelled, or the fault of the program, is told by whoever runs jobs.
+    // What is cancelled ends without a report; a fault of the program has one once it is not tried again (below).
     const known = [JobRefused, FolderTrouble, PlanRefused, VersionPassed, IntakeGone];
     if (!known.some((kind) => error instanceof kind)) throw error;
     return end('failed', `${inPlan?.words ?? ''}${(error as Error).message}`, { file }, inPlan?.hash ?? null);
   }
+}
+
+/** A run that the program itself could not do has its report and its mail like any other that failed. */
+export async function weeklyFault(
+  { store, access }: Pick<Room, 'store' | 'access'>,
+  planId: string,
+  at: Date,
+): Promise<void> {
+  const words =
+    'Something went wrong in Clembo itself; those who run it find it in its log. What was in the plan before stands as it was.';
+  await reportWeekly(
+    store,
+    access,
+    planId,
+    { at, state: 'failed', words, file: null, intakeId: null, written: [] },
+    null,
+  );
 }
 
 /** What the columns of a table are read as, to be compared with those of last time. */

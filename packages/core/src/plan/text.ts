@@ -7,6 +7,16 @@ export const isUsableText = (text: string): boolean => !UNUSABLE.test(text);
 /** The text with a mark (U+FFFD) in place of each character that cannot be held. */
 export const usableText = (text: string): string => text.replace(EACH, '\ufffd');
 
+/**
+ * A text in small letters, each in the place of its own: what has other letters than one when it is small (`İ`) stays,
+ * so that places in the one are places in the other.
+ */
+export const lowered = (text: string): string => {
+  const small = text.toLowerCase();
+  if (small.length === text.length) return small;
+  return Array.from(text, (c) => (c.toLowerCase().length === c.length ? c.toLowerCase() : c)).join('');
+};
+
 /** The path to the first text (or name of a field) in a value that cannot be held, or null. Values hold no circles. */
 export function findUnusableText(value: unknown): PropertyKey[] | null {
   const path: PropertyKey[] = [];

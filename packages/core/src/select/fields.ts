@@ -1,3 +1,4 @@
+import { toldApart } from '../codes/names';
 import { constraintWords } from '../plan/constraints';
 import { apartReader, computedDates, extentOf } from '../compare/behind';
 import { type Variance, varianceReader } from '../compare/variance';
@@ -291,15 +292,22 @@ function statusWords(plan: Plan, i: number): string {
 export type Fielded = Pick<Plan, 'codeFields' | 'effortDay'> & { fields?: readonly SelectField[] };
 const EFFORTS = new Set(['effort', 'actualEffort']);
 
-/** All fields of a plan, its code fields last. */
-export const selectFields = ({ codeFields, effortDay, fields }: Fielded): SelectField[] => [
-  ...(fields ?? PLAN_FIELDS).map(({ id, name, type }) => ({
+/** All fields of a plan, its code fields last; no two have one name. */
+export function selectFields({ codeFields, effortDay, fields }: Fielded): SelectField[] {
+  const own = (fields ?? PLAN_FIELDS).map(({ id, name, type }) => ({
     id,
     name: EFFORTS.has(id) ? `${name} in ${effortDay === null ? 'hours' : 'person-days'}` : name,
     type,
-  })),
-  ...codeFields.map(({ id, name }): SelectField => ({ id: codeFieldId(id), name, type: 'text' })),
-];
+  }));
+  const names = toldApart(
+    codeFields.map((f) => f.name),
+    own.map((f) => f.name),
+  );
+  return [
+    ...own,
+    ...codeFields.map(({ id }, k): SelectField => ({ id: codeFieldId(id), name: names[k]!, type: 'text' })),
+  ];
+}
 
 /** Fields that a plan may require of every activity: those that a person fills, its code fields last. */
 export const requirableFields = (plan: Fielded): SelectField[] =>

@@ -1,3 +1,4 @@
+import { lowered } from '../plan/text';
 import type { Condition, Test } from './condition';
 import { codeOfFieldId, type Fielded, fieldType, selectFields } from './fields';
 import { operatorsFor } from './select';
@@ -31,7 +32,7 @@ class Reader {
     private readonly plan: Fielded,
     private readonly text: string,
   ) {
-    this.lower = text.toLowerCase();
+    this.lower = lowered(text);
     this.fields = longestFirst(selectFields(plan), (f) => f.name);
   }
 
@@ -72,7 +73,7 @@ class Reader {
 
   private test(): Test | null {
     const before = this.at;
-    const field = this.fields.find((f) => this.lower.startsWith(`${f.name.toLowerCase()} `, this.at));
+    const field = this.fields.find((f) => this.lower.startsWith(`${lowered(f.name)} `, this.at));
     if (!field) return null;
     this.at += field.name.length + 1;
     const operators = longestFirst(operatorsFor(fieldType(field.id)), ([, words]) => words);
@@ -100,7 +101,7 @@ class Reader {
     const rest = this.at + 4;
     if (this.lower[rest] === '(') return false;
     const isTest = this.fields.some((f) => {
-      const name = `${f.name.toLowerCase()} `;
+      const name = `${lowered(f.name)} `;
       return (
         this.lower.startsWith(name, rest) &&
         operatorsFor(fieldType(f.id)).some(([, words]) => this.lower.startsWith(words, rest + name.length))
@@ -116,7 +117,7 @@ class Reader {
     const book = this.plan.codeFields.find((f) => f.id === code)?.values ?? [];
     const said = this.quoted() ?? this.titled(book) ?? this.plain();
     if (said === null) return null;
-    return book.find((v) => v.title.toLowerCase() === said.toLowerCase())?.code ?? said;
+    return book.find((v) => lowered(v.title) === lowered(said))?.code ?? said;
   }
 
   private quoted(): string | null {
@@ -131,9 +132,7 @@ class Reader {
     const from = this.lower[this.at] === ' ' ? this.at + 1 : this.at;
     const found = longestFirst([...book], (v) => v.title).find(
       (v) =>
-        v.title !== '' &&
-        this.lower.startsWith(v.title.toLowerCase(), from) &&
-        isEnd(this.lower, from + v.title.length),
+        v.title !== '' && this.lower.startsWith(lowered(v.title), from) && isEnd(this.lower, from + v.title.length),
     );
     if (!found) return null;
     this.at = from + found.title.length;

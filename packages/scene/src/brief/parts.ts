@@ -1,5 +1,5 @@
 import type { Condition, SelectField } from '@clembo/core';
-import { conditionWords, dayOf, finishDayOf, MomentValue } from '@clembo/core';
+import { conditionWords, dayOf, finishDayOf, lowered, MomentValue, toldApart } from '@clembo/core';
 import { z } from 'zod';
 import { formatDay } from '../text/dates';
 import { PAGES, type PageName, type PageSize, pageWords } from './pages';
@@ -188,14 +188,24 @@ export const fieldName = (plan: PlanWords, id: string): string =>
     ? 'outline'
     : id === RESPONSIBLE
       ? WHO
-      : (plan.codeFields.find((f) => f.id === id)?.name.toLowerCase() ?? id);
+      : (namesOf(plan)[plan.codeFields.findIndex((f) => f.id === id)] ?? id);
+
+/** The names of the code fields of a plan within a sentence, no two alike. */
+const namesOf = (plan: PlanWords): string[] =>
+  toldApart(
+    plan.codeFields.map((f) => lowered(f.name)),
+    ['outline', WHO],
+  );
 
 /** Stands for lanes of those who are responsible. */
 export const RESPONSIBLE = 'responsible';
 export const WHO = 'who is responsible';
 
 /** Code fields as choices. */
-export const fieldChoices = (plan: PlanWords): Choice[] => plan.codeFields.map((f) => [f.id, f.name.toLowerCase()]);
+export const fieldChoices = (plan: PlanWords): Choice[] => {
+  const names = namesOf(plan);
+  return plan.codeFields.map((f, k) => [f.id, names[k]!]);
+};
 
 /** The oldest edition that was kept: what was promised. */
 export const PROMISED = 'promised';

@@ -1,5 +1,5 @@
 import { MONTH_NAMES } from './months';
-import { type Condition, dayFromCivil, endOfDay, parseIsoDate, readCondition, startOfDay } from '@clembo/core';
+import { type Condition, dayFromCivil, endOfDay, lowered, parseIsoDate, readCondition, startOfDay } from '@clembo/core';
 import { type NamedDate, NO_DATES, type Part, PICTURE_WORDS } from './parts';
 import { PageSize, sizeWords } from './pages';
 import type { PlanWords } from './words';
@@ -26,7 +26,7 @@ const FILLERS = new Set('show and then of on by with in from to the rows against
  * of stays as it was. What `sentence` says of a brief is read back as that brief.
  */
 export function readSentence<B>(parts: readonly Part<B>[], text: string, brief: B, plan: PlanWords): ReadBrief<B> {
-  const lower = text.toLowerCase();
+  const lower = lowered(text);
   const unknown: ReadBrief<B>['unknown'] = [];
   let next = brief;
   for (let at = 0; at < text.length; ) {
@@ -61,7 +61,7 @@ export function readSentence<B>(parts: readonly Part<B>[], text: string, brief: 
 }
 
 /** Words without what stands between parts. */
-const bare = (words: string): string => words.toLowerCase().replace(/^[\s,]+|\s+$/g, '');
+const bare = (words: string): string => lowered(words).replace(/^[\s,]+|\s+$/g, '');
 
 /** The length of a phrase that stands at a place as whole words; 0 where it does not. */
 function lengthOf(lower: string, at: number, phrase: string): number {
@@ -163,7 +163,7 @@ function valueOf<B>(
         const read = own === undefined ? null : part.read(own, plan, brief);
         return read === null ? null : { length: own!.length, change: part.set(read) };
       }
-      const unit = part.unit(brief, plan).toLowerCase();
+      const unit = lowered(part.unit(brief, plan));
       const number = /^[−-]?\d[\d,.]*(?:[+−-]\d{3}(?:\.\d+)?)?/.exec(lower.slice(at))?.[0].replace(/[,.]+$/, '');
       if (number === undefined) return null;
       const said =

@@ -202,25 +202,28 @@ export async function stillAtWork({ db }: Store, worker: string): Promise<void> 
 const LOST_SECONDS = 20;
 
 /** Gives jobs back to the queue whose process was killed; one that was begun too often fails in words. */
-export async function reviveJobs({ db }: Store): Promise<number> {
-  const lost = await db.execute<{ id: string; locked_by: string; spent: boolean }>(sql`
-    select j.id, q.locked_by, q.attempts >= q.max_attempts as spent
+export async function reviveJobs({ db }: Store): Promise<{ revived: number; spent: TakenJob[] }> {
+  const ended: TakenJob[] = [];
+  const lost = await db.execute<{ id: string; input: unknown; access: Access; locked_by: string; spent: boolean }>(sql`
+    select j.id, j.input, j.access, q.locked_by, q.attempts >= q.max_attempts as spent
     from job j join graphile_worker.jobs q on q.key = j.id::text
     where q.locked_at < now() - make_interval(secs => ${LOST_SECONDS})
       and (j.seen_at is null or j.seen_at < now() - make_interval(secs => ${LOST_SECONDS}))`);
-  for (const { id, locked_by, spent } of lost.rows) {
+  for (const { id, input, access, locked_by, spent } of lost.rows) {
     await db.execute(sql`select graphile_worker.force_unlock_workers(array[${locked_by}]::text[])`);
-    if (spent)
-      await endJob(db, id, {
+    if (spent) {
+      const isEnded = await endJob(db, id, {
         error: `This was begun ${ATTEMPTS} times, and each time the program that did it ended. Nothing was changed.`,
       });
-    else
+      const read = JobInput.safeParse(input);
+      if (isEnded && read.success) ended.push({ id, input: read.data, access });
+    } else
       await db
         .update(job)
         .set({ state: 'waiting' })
         .where(and(eq(job.id, id), eq(job.state, 'running')));
   }
-  return lost.rows.length;
+  return { revived: lost.rows.length - ended.length, spent: ended };
 }
 
 /** How many jobs of each kind there are in each state, of those that are remembered. */
