@@ -64,10 +64,25 @@ async function ask(url, text, values = []) {
 
 const checkOf = (file) => `${file}.check.json`;
 
+/** So often a backup is begun again where somebody changes a page while it is written. */
+const TRIES = 4;
+
 async function backup(file, { url }) {
   const half = `${file}.half`;
-  await step('Writing the backup', () => tool('pg_dump', ['-Fc', '--no-owner', '-f', half], url));
-  const pages = await step('Composing its pages', async () => composed(url));
+  const compose = () => step('Composing its pages', async () => composed(url));
+  let pages = await compose();
+  for (let tries = 1; ; tries++) {
+    await step('Writing the backup', () => tool('pg_dump', ['-Fc', '--no-owner', '-f', half], url));
+    const before = JSON.stringify(pages);
+    pages = await compose();
+    // What nobody changed meanwhile is what the backup holds.
+    if (JSON.stringify(pages) === before) break;
+    if (tries === TRIES)
+      throw new SetupError(
+        'Pages changed each time while the backup was written, so that it could not be compared. Try again when fewer people work.',
+      );
+    say('  Somebody changed a page meanwhile; it is written again.');
+  }
   // Only what is whole gets its name.
   writeFileSync(checkOf(file), `${JSON.stringify({ at: new Date().toISOString(), pages }, null, 1)}\n`);
   renameSync(half, file);

@@ -1,4 +1,4 @@
-import { and, asc, count, desc, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, inArray, isNotNull, isNull, lt, or, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { type Access, AccessRefused, mayComment } from './access';
 import { type Database, inTransaction, type Store } from './database';
@@ -404,7 +404,10 @@ export async function mailNotices(store: Store, address: string, now: Date): Pro
         .from(notice)
         .innerJoin(comment, eq(comment.id, notice.commentId))
         .innerJoin(plan, eq(plan.id, comment.planId))
-        .where(and(eq(notice.account, account), open))
+        // Who left, or may not see the plan any more, hears no more of what is said there.
+        .innerJoin(member, and(eq(member.workspaceId, plan.workspaceId), eq(member.personId, account)))
+        .leftJoin(planRole, and(eq(planRole.planId, plan.id), eq(planRole.personId, account)))
+        .where(and(eq(notice.account, account), open, or(isNotNull(member.role), isNotNull(planRole.role))))
         .orderBy(asc(notice.createdAt));
       if (rows.length === 0) return;
       const lines = rows.map(

@@ -5,7 +5,7 @@ import { inTransaction, type Store } from './database';
 import { noteDeed } from './deeds';
 import { addMail } from './mail';
 import { ownPlan } from './own';
-import { aRole, setPlanRole } from './people';
+import { aRole, holdMember, keepAnOwner, setPlanRole } from './people';
 import { invitation, member, person, plan, workspace } from './schema';
 
 /** An invitation holds for so many days. */
@@ -103,6 +103,9 @@ export async function takeInvitation(
     if (row.email !== who.email)
       throw new AccessRefused(`This invitation is for ${row.email}. Sign in with that address to take it.`);
     const role = row.planId ? null : row.role;
+    const held = await holdMember(db, { workspace: row.workspaceId }, who.account);
+    // An invitation from before they were an owner takes nothing from the only one there is.
+    if (held && role !== null && role !== 'owner') await keepAnOwner(db, { workspace: row.workspaceId }, who.account);
     const joined = db.insert(member).values({ workspaceId: row.workspaceId, personId: who.account, role });
     const target = [member.workspaceId, member.personId];
     await (row.planId ? joined.onConflictDoNothing() : joined.onConflictDoUpdate({ target, set: { role: row.role } }));

@@ -5,11 +5,13 @@ import { planOfComment } from './comments';
 import { noteDeed } from './deeds';
 import { ownPlan } from './own';
 import {
-  exhibit,
   buildModel,
+  comment,
+  exhibit,
   intake,
   invitation,
   member,
+  notice,
   person,
   plan,
   planRole,
@@ -220,6 +222,8 @@ export async function removeMember(store: Store, access: Access, account: string
     // Only of this workspace: they may be a guest elsewhere.
     const here = db.select({ id: plan.id }).from(plan).where(eq(plan.workspaceId, access.workspace));
     await db.delete(planRole).where(and(eq(planRole.personId, account), inArray(planRole.planId, here)));
+    const said = db.select({ id: comment.id }).from(comment).where(inArray(comment.planId, here));
+    await db.delete(notice).where(and(eq(notice.account, account), inArray(notice.commentId, said)));
     await db.delete(member).where(isMember(access, account));
     await db.delete(signIn).where(eq(signIn.userId, account));
     await noteDeed(db, access, 'people', `removed ${held.name}`);
@@ -229,10 +233,14 @@ export async function removeMember(store: Store, access: Access, account: string
 
 export const aRole = (role: Role): string => (/^[aeo]/.test(role) ? `an ${role}` : `a ${role}`);
 
-const isMember = (access: Access, account: string) =>
+const isMember = (access: Pick<Access, 'workspace'>, account: string) =>
   and(eq(member.workspaceId, access.workspace), eq(member.personId, account));
 
-async function holdMember(db: Database, access: Access, account: string): Promise<{ name: string } | null> {
+export async function holdMember(
+  db: Database,
+  access: Pick<Access, 'workspace'>,
+  account: string,
+): Promise<{ name: string } | null> {
   // All members are held, so that two owners cannot end each other at once.
   await db.select({ id: member.personId }).from(member).where(eq(member.workspaceId, access.workspace)).for('update');
   const [row] = await db
@@ -243,7 +251,8 @@ async function holdMember(db: Database, access: Access, account: string): Promis
   return row ?? null;
 }
 
-async function keepAnOwner(db: Database, access: Access, account: string): Promise<void> {
+/** @throws AccessRefused where nobody else is an owner */
+export async function keepAnOwner(db: Database, access: Pick<Access, 'workspace'>, account: string): Promise<void> {
   const owners = await db
     .select({ account: member.personId })
     .from(member)

@@ -156,6 +156,24 @@ describe('who belongs', () => {
     expect(await belongingsOf(store, 'second')).toEqual([]);
   });
 
+  test('an invitation from before takes nothing from the only owner', async () => {
+    const id = await createWorkspace(store, 'One owner');
+    const first: Access = { workspace: id, person: 'Fay', role: 'owner' };
+    await account('fay');
+    const who = { account: 'fay', name: 'Fay', email: 'fay@saltmere.example' };
+    await invite(store, first, { email: who.email, role: 'editor', planId: null }, 'https://here/');
+    const token = await secret(who.email);
+    await store.pool.query('insert into member (workspace_id, person_id, role) values ($1, $2, $3)', [
+      id,
+      'fay',
+      'owner',
+    ]);
+    await expect(takeInvitation(store, token, who)).rejects.toThrow('A workspace needs an owner');
+    const { rows } = await store.pool.query('select role from member where workspace_id = $1', [id]);
+    expect(rows).toEqual([{ role: 'owner' }]);
+    await store.pool.query('delete from member where workspace_id = $1', [id]);
+  });
+
   test('two owners who end each other at once leave one', async () => {
     await join('left', 'owner');
     await join('right', 'owner');
@@ -246,6 +264,21 @@ describe('comments', () => {
     expect(now).toHaveLength(2);
     expect(now[1].text).toContain('And again');
     expect(now[1].text).not.toContain('Is it late?');
+  });
+
+  test('are not told to who left, nor kept for them', async () => {
+    const dan = await join('dan', 'editor');
+    const eve = await join('eve', 'commenter', planId);
+    await sayComment(store, owner(), planId, { ...said, text: 'Only for us', named: ['dan', 'eve'] });
+    expect((await listNotices(store, dan)).map((n) => n.text)).toContain('Only for us');
+    await changeRole(store, owner(), 'eve', { planId, role: null });
+    await removeMember(store, owner(), 'dan');
+    await mailNotices(store, 'https://here', new Date(Date.now() + 3_600_000));
+    const { rows } = await store.pool.query(`select "to" from mail where text like '%Only for us%'`);
+    expect(rows).toEqual([]);
+    const kept = await store.pool.query('select account from notice where account = $1', ['dan']);
+    expect(kept.rows).toEqual([]);
+    await removeMember(store, owner(), eve.account!);
   });
 });
 

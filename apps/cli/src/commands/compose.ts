@@ -239,7 +239,7 @@ function fitLines(fit: Fit): string[] {
   const trouble = fitWords(fit);
   return [
     fit.readable
-      ? `smallest type ${fit.smallestType} pt${trouble.length > 0 ? `; ${trouble.join('; ')}` : ''}`
+      ? `smallest type ${Math.round(10 * fit.smallestType) / 10} pt${trouble.length > 0 ? `; ${trouble.join('; ')}` : ''}`
       : 'too much to be read on this page: it says so instead',
     ...(fit.advice.length > 0 ? [`fit advice: ${fit.advice.map((a) => a.words).join(', or ')}`] : []),
   ];

@@ -11,7 +11,7 @@ import {
   readShared,
 } from '@clembo/store';
 import { createHash } from 'node:crypto';
-import { BadRequest } from './answer';
+import { BadRequest, readBytes } from './answer';
 import { hostRefusal } from './guard';
 import { watch } from './jobs';
 import { logFault } from './log';
@@ -152,8 +152,11 @@ export const openByPassword = (request: Request, token: string): Promise<Respons
     if (shared.password === null) return answerShared(request, token);
     let said: string;
     try {
-      const body = await request.text();
-      if (body.length > 2000) throw new BadRequest('too long');
+      const body = new TextDecoder().decode(
+        await readBytes(request, 2000, 'The password').catch(() => {
+          throw new BadRequest('That is not the password.');
+        }),
+      );
       said = new URLSearchParams(body).get('password') ?? '';
       const tries = await limitTries(request, `shared ${shared.id}`);
       if (!(await isPassword(said, shared.password))) return asksPassword(shared.origins, 'That is not the password.');

@@ -89,9 +89,24 @@ export function Wall({ id, version, folio, plans }: { id: string; version: numbe
       data-testid="dashboard"
     >
       {folio.overview && (isPhone || at === 0) && overview && (
-        <div onClick={follow} onKeyDown={() => {}} data-testid="face">
-          <Front picture={overview} pages={pages} />
-        </div>
+        <>
+          {/* What is clicked in the picture; by keyboard the same pages are reached by the links behind it. */}
+          <div onClick={follow} onKeyDown={() => {}} data-testid="face">
+            <Front picture={overview} pages={pages} />
+          </div>
+          <nav
+            aria-label="Pages of the folio"
+            className="sr-only focus-within:not-sr-only focus-within:fixed focus-within:top-2 focus-within:left-3 focus-within:rounded focus-within:bg-paper focus-within:p-3"
+          >
+            <ul>
+              {pages.map((p) => (
+                <li key={p.page.id}>
+                  <Link href={`/folios/${id}/present?page=${encodeURIComponent(p.page.id)}`}>{p.name}</Link>
+                </li>
+              ))}
+            </ul>
+          </nav>
+        </>
       )}
       {(isPhone || spread >= 0) && side.length > 0 && <Side pages={side} columns={room.columns} isPhone={isPhone} />}
       {left > 0 && (
