@@ -250,7 +250,9 @@ describe('what is not clear is asked, what is wrong is shown', () => {
     const path = join(folder, 'broken.xlsx');
     writeFileSync(path, Buffer.from([0x50, 0x4b, 3, 4, 0, 1, 2, 3]));
     const page = await openPage(browser, address);
-    const input = (await page.waitForSelector('input[type="file"]')) as unknown as { uploadFile(path: string): Promise<void> };
+    const input = (await page.waitForSelector('input[type="file"]')) as unknown as {
+      uploadFile(path: string): Promise<void>;
+    };
     await input.uploadFile(path);
     const alert = await page.waitForSelector('[role="alert"]');
     expect(await alert!.evaluate((e) => e.textContent)).toContain('broken.xlsx is not a workbook, or it is damaged');

@@ -46,7 +46,9 @@ await take('intake', async (page) => {
     csv,
     'Activity ID;Activity;Begin;End;Days;Trade;Preds\nA10;Site set-up;05/01/2026;16/01/2026;10;Civil;\nA20;Piling, north;19/01/2026;13/02/2026;20;Marine;A10\nA30;Piling, south;02/02/2026;soon;20;Marine;A20 SS+10d\nA40;Capping beam;16/02/2026;13/03/2026;20;Civil;A20, A99\nA50;Handover;13/03/2026;13/03/2026;0;Civil;A40\n',
   );
-  const input = (await page.waitForSelector('input[type="file"]')) as unknown as { uploadFile(path: string): Promise<void> };
+  const input = (await page.waitForSelector('input[type="file"]')) as unknown as {
+    uploadFile(path: string): Promise<void>;
+  };
   await input.uploadFile(csv);
   await page.waitForFunction(() => location.pathname.startsWith('/intake/'));
 });
@@ -61,7 +63,9 @@ const weeks = (first: boolean): string => {
   return path;
 };
 const give = async (page: Page, path: string) => {
-  const input = (await page.waitForSelector('input[type="file"]')) as unknown as { uploadFile(path: string): Promise<void> };
+  const input = (await page.waitForSelector('input[type="file"]')) as unknown as {
+    uploadFile(path: string): Promise<void>;
+  };
   await input.uploadFile(path);
   await page.waitForFunction(() => location.pathname.startsWith('/intake/'));
   await page.waitForSelector('footer[role="status"]');

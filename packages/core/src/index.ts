@@ -104,7 +104,7 @@ export * from './commands/dating';
 export * from './plan/whole';
 export * from './ledger/arrangement';
 export * from './ledger/arranged';
-export { collide, Footprint } from './commands/collide';
+export { collide, collidesWith } from './commands/collide';
 export { lagCalendarOf, lagMinutesPerDay } from './plan/lags';
 export { type Place as RowPlace, carried, duplicated } from './outline/carrying';
 export * from './plan/constraints';

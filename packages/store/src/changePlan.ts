@@ -2,7 +2,7 @@ import {
   type Activity,
   type Applied,
   applyCommand,
-  collide,
+  collidesWith,
   type Command,
   commandWords,
   type Link,
@@ -88,7 +88,8 @@ export interface Doing {
  */
 async function checkApart(db: Database, planId: string, version: number, now: number, command: Command): Promise<void> {
   const since = version < now ? await stepsBehind(db, planId, version, now) : null;
-  if (since === null || since.some((step) => collide(step.command, command))) throw new VersionPassed(now);
+  const meets = collidesWith(command);
+  if (since === null || since.some((step) => meets(step.command))) throw new VersionPassed(now);
 }
 
 const together = (commands: Command[]): Command => (commands.length === 1 ? commands[0]! : { do: 'all', commands });

@@ -43,6 +43,11 @@ export const workspace = pgTable('workspace', {
   createdAt: createdAt(),
 });
 
+const planId = () =>
+  uuid('plan_id')
+    .notNull()
+    .references(() => plan.id, { onDelete: 'cascade' });
+
 const workspaceId = () =>
   uuid('workspace_id')
     .notNull()
@@ -116,9 +121,7 @@ export const member = pgTable(
 export const planRole = pgTable(
   'plan_role',
   {
-    planId: uuid('plan_id')
-      .notNull()
-      .references(() => plan.id, { onDelete: 'cascade' }),
+    planId: planId(),
     personId: personId(),
     role: text('role').$type<Role>().notNull(),
   },
@@ -180,11 +183,6 @@ export const deed = pgTable(
   },
   (t) => [index('deed_by_workspace').on(t.workspaceId, t.id)],
 );
-
-const planId = () =>
-  uuid('plan_id')
-    .notNull()
-    .references(() => plan.id, { onDelete: 'cascade' });
 
 export const plan = pgTable(
   'plan',
@@ -266,9 +264,7 @@ export const edition = pgTable(
   'edition',
   {
     id: id(),
-    planId: uuid('plan_id')
-      .notNull()
-      .references(() => plan.id, { onDelete: 'cascade' }),
+    planId: planId(),
     name: text('name').notNull(),
     note: text('note').notNull().default(''),
     working: boolean('working').notNull(),
@@ -381,9 +377,7 @@ export const link = pgTable(
 export const source = pgTable(
   'source',
   {
-    planId: uuid('plan_id')
-      .notNull()
-      .references(() => plan.id, { onDelete: 'cascade' }),
+    planId: planId(),
     /** Counts the sources of a plan. */
     no: integer('no').notNull(),
     /** Tables that were taken in together have the same number; the highest is what the plan was last refreshed from. */
@@ -409,9 +403,7 @@ export const refresh = pgTable(
   'refresh',
   {
     id: id(),
-    planId: uuid('plan_id')
-      .notNull()
-      .references(() => plan.id, { onDelete: 'cascade' }),
+    planId: planId(),
     name: text('name').notNull(),
     /** The changes list of what was accepted, from the edition before to the one after. */
     changes: jsonb('changes').notNull(),
@@ -487,9 +479,7 @@ export const buildModel = pgTable(
   'build_model',
   {
     id: id(),
-    planId: uuid('plan_id')
-      .notNull()
-      .references(() => plan.id, { onDelete: 'cascade' }),
+    planId: planId(),
     /** What stands before the identifiers of its elements. */
     key: text('key').notNull(),
     /** The file that it came in, and that file while it waits to be read. */
@@ -542,9 +532,7 @@ export const planChange = pgTable(
   'plan_change',
   {
     id: bigint('id', { mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
-    planId: uuid('plan_id')
-      .notNull()
-      .references(() => plan.id, { onDelete: 'cascade' }),
+    planId: planId(),
     /** What it did, in words. */
     words: text('words').notNull(),
     /** Nothing where something else was put in the place of the working edition: a lineage begins. */
@@ -567,9 +555,7 @@ export const planChange = pgTable(
 export const planRequest = pgTable(
   'plan_request',
   {
-    planId: uuid('plan_id')
-      .notNull()
-      .references(() => plan.id, { onDelete: 'cascade' }),
+    planId: planId(),
     /** Chosen by who asked. */
     request: uuid('request').notNull(),
     version: integer('version').notNull(),
@@ -583,9 +569,7 @@ export const planRequest = pgTable(
 export const planStep = pgTable(
   'plan_step',
   {
-    planId: uuid('plan_id')
-      .notNull()
-      .references(() => plan.id, { onDelete: 'cascade' }),
+    planId: planId(),
     version: integer('version').notNull(),
     command: jsonb('command').notNull(),
     /** The id of the request that asked for it; null where it gave none. */
@@ -599,9 +583,7 @@ export const planStep = pgTable(
 export const arrangement = pgTable(
   'arrangement',
   {
-    planId: uuid('plan_id')
-      .notNull()
-      .references(() => plan.id, { onDelete: 'cascade' }),
+    planId: planId(),
     name: text('name').notNull(),
     arrangement: jsonb('arrangement').notNull(),
     updatedAt: updatedAt(),
@@ -668,9 +650,7 @@ export const calendar = pgTable(
 export const codeField = pgTable(
   'code_field',
   {
-    planId: uuid('plan_id')
-      .notNull()
-      .references(() => plan.id, { onDelete: 'cascade' }),
+    planId: planId(),
     key: text('key').notNull(),
     name: text('name').notNull(),
     position: integer('position').notNull(),
@@ -755,9 +735,7 @@ export const exhibit = pgTable(
   'exhibit',
   {
     id: id(),
-    planId: uuid('plan_id')
-      .notNull()
-      .references(() => plan.id, { onDelete: 'cascade' }),
+    planId: planId(),
     name: text('name').notNull(),
     brief: jsonb('brief').notNull(),
     position: integer('position').notNull(),
@@ -836,9 +814,7 @@ export const comment = pgTable(
   'comment',
   {
     id: id(),
-    planId: uuid('plan_id')
-      .notNull()
-      .references(() => plan.id, { onDelete: 'cascade' }),
+    planId: planId(),
     /** The activity that it is about. */
     ref: text('ref'),
     /** The exhibit that it was said on. */

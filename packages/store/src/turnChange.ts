@@ -1,4 +1,4 @@
-import { collide, type Command } from '@clembo/core';
+import { collidesWith, type Command } from '@clembo/core';
 import { and, asc, desc, eq, gt, isNotNull, lte } from 'drizzle-orm';
 import type { Access } from './access';
 import { type Doing, type Written, writeChange } from './changePlan';
@@ -79,7 +79,8 @@ async function checkAlone(db: Database, own: ReturnType<typeof ofNow>, row: Row,
     .from(planChange)
     .where(and(own, eq(planChange.undone, false), gt(planChange.id, row.id)))
     .orderBy(desc(planChange.id));
-  const found = later.find((l) => collide(command, l.command as Command));
+  const meets = collidesWith(command);
+  const found = later.find((l) => meets(l.command as Command));
   if (found)
     throw new TurnRefused(
       `“${row.words}” cannot be ${undo ? 'taken back' : 'done again'}: ${found.person ?? 'somebody'} has changed the same since (“${found.words}”). Change it by hand, or go to a point of the history.`,

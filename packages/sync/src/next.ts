@@ -1,4 +1,4 @@
-import { applyCommand, collide, type Command, CommandRefused, type Plan } from '@clembo/core';
+import { applyCommand, collidesWith, type Command, CommandRefused, type Plan } from '@clembo/core';
 import { type Asked, type Effect, type Event, type Pending, type Reason, RECENT, type State, type Step } from './state';
 
 /** What an event leads to. */
@@ -41,8 +41,8 @@ function asked(state: State, id: string, what: Asked, seen: number): Next {
   let touched: string[] = [];
   let { shown } = state;
   if (what.kind === 'change') {
-    const unseen = state.recent.filter((step) => step.version > seen);
-    if (isMet(what.command, unseen)) return still(state, { do: 'refused', id, reason: { kind: 'overtaken' } });
+    if (isOvertaken(state, what.command, seen))
+      return still(state, { do: 'refused', id, reason: { kind: 'overtaken' } });
     const made = tried(shown, what.command);
     if (typeof made === 'string') return still(state, { do: 'refused', id, reason: { kind: 'unfit', message: made } });
     ({ plan: shown, touched } = made);
@@ -51,8 +51,23 @@ function asked(state: State, id: string, what: Asked, seen: number): Next {
   return { ...sending(after), touched };
 }
 
-const isMet = (command: Command, steps: readonly Step[]): boolean =>
-  steps.some((step) => step.command !== null && collide(step.command, command));
+function isMet(command: Command, steps: readonly Step[]): boolean {
+  if (steps.length === 0) return false;
+  const meets = collidesWith(command);
+  return steps.some((step) => step.command !== null && meets(step.command));
+}
+
+/** Whether somebody else did the same in steps that its maker had not seen; also where those are not remembered. */
+function isOvertaken({ recent }: State, command: Command, seen: number): boolean {
+  const isForgotten = recent.length === RECENT && seen < recent[0]!.version;
+  return (
+    isForgotten ||
+    isMet(
+      command,
+      recent.filter((step) => step.version > seen),
+    )
+  );
+}
 
 /** With the first of what is pending on its way, where nothing is. */
 function sending(state: State, ...before: Effect[]): Next {
@@ -108,8 +123,7 @@ function advanced(state: State, version: number, steps: readonly Step[] | null):
   return { ...next, effects: [...effects, ...next.effects] };
 }
 
-const commandOf = ({ asked: { kind, ...what } }: Pending): Command | null =>
-  kind === 'change' ? (what as { command: Command }).command : null;
+const commandOf = ({ asked: what }: Pending): Command | null => (what.kind === 'change' ? what.command : null);
 
 /** What waits and is about the same as steps of others is not kept any more. */
 function withoutOvertaken(pending: readonly Pending[], sent: string | null, others: readonly Step[]) {
@@ -147,7 +161,10 @@ function answered(state: State, id: string, steps: readonly Step[] | null): Next
   const came = steps ? advanced(state, steps.at(-1)?.version ?? state.version, steps) : still(state);
   const { underWay } = came.state;
   // It is kept, but not among the steps that are known: only the whole plan tells what became of it.
-  if (!underWay?.landed) return { ...came, effects: [{ do: 'kept', id }, { do: 'reopen' }] };
+  if (!underWay?.landed) {
+    const told = came.effects.filter((effect) => effect.do === 'refused');
+    return { ...came, effects: [{ do: 'kept', id }, ...told, { do: 'reopen' }] };
+  }
   const done = sending({ ...came.state, underWay: null }, ...came.effects, { do: 'kept', id });
   return { ...done, touched: came.touched };
 }

@@ -35,7 +35,8 @@ export interface Step {
  *    answered. Nothing comes to be twice, since the keeper knows the ids.
  * 4. What is pending and not under way meets no step of others that came since it was asked for (`collide` in core);
  *    what is under way is looked at by the keeper, from the version with which it was sent.
- * 5. Whatever was asked for ends once: it is kept, or refused with a reason. Nothing is overwritten unsaid.
+ * 5. Whatever was asked for ends once: it is kept, or refused with a reason. Nothing is overwritten unsaid. Where the
+ *    plan is opened anew, all that has not ended ends with that, which the driver tells.
  */
 export interface State {
   readonly confirmed: Plan;

@@ -12,7 +12,7 @@ import {
   type Plan,
 } from '@clembo/core';
 import fc from 'fast-check';
-import { type Asked, type Effect, type Event, next, opened, type Reason, type State } from '../src/index';
+import { type Asked, type Effect, type Event, next, opened, RECENT, type Reason, type State } from '../src/index';
 import { type Answer, Keeper } from './keeper';
 
 const REFS = ['A', 'B', 'C', 'D'];
@@ -113,6 +113,22 @@ describe('with others', () => {
     const late: Event = { kind: 'asked', id: '1', asked: change(rename('B', 'mine')), seen: 1 };
     expect(next(seen, late).effects).toEqual([{ do: 'refused', id: '1', reason: { kind: 'overtaken' } }]);
     expect(next(seen, { ...late, seen: 2 }).effects).toMatchObject([{ do: 'send', version: 2 }]);
+  });
+
+  test('what was made before more steps than are remembered is not kept: nobody knows what it would overrule', () => {
+    const steps = Array.from({ length: RECENT + 1 }, (_, k) => theirs(k + 2, rename('B', `b${k}`)));
+    const { state } = after([{ kind: 'steps', version: RECENT + 2, steps }]);
+    const late = (seen: number): Event => ({ kind: 'asked', id: '1', asked: change(rename('A', 'mine')), seen });
+    expect(next(state, late(1)).effects).toEqual([{ do: 'refused', id: '1', reason: { kind: 'overtaken' } }]);
+    expect(next(state, late(RECENT)).effects).toMatchObject([{ do: 'send' }]);
+  });
+
+  test('what is kept beyond the steps that are known is said to be kept, and the plan is opened anew', () => {
+    const sent = after([{ kind: 'asked', id: '1', asked: change(rename('A', 'x')), seen: 1 }]).state;
+    expect(next(sent, { kind: 'answered', id: '1', steps: null }).effects).toEqual([
+      { do: 'kept', id: '1' },
+      { do: 'reopen' },
+    ]);
   });
 
   test('steps that are missing are asked for, those that were had are left, and where none are known all is opened', () => {

@@ -3,7 +3,7 @@ import { type Access, type PlanStep, readSteps, readTurns } from '@clembo/store'
 import { store } from './store';
 
 /** A step as it is told to who asked for it: a command of one's own is not sent back. */
-export type ToldStep = Omit<PlanStep, 'command'> & { command: PlanStep['command'] | null };
+type ToldStep = Omit<PlanStep, 'command'> & { command: PlanStep['command'] | null };
 
 /**
  * What is told of something that was kept: the steps since the version on which it was made, with those of others in

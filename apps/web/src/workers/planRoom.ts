@@ -230,16 +230,16 @@ export function usePlanRoom(planId: string, version: number): { open: OpenRoom |
   const [state, setState] = useState<{ open: OpenRoom | null; error: string | null }>({ open: null, error: null });
   useEffect(() => {
     let current = true;
-    const take = () =>
+    const show = () =>
       openRoom(planId, version).ready.then(
         (ready) => current && setState({ open: ready, error: null }),
         (error: Error) => current && setState({ open: null, error: error.message }),
       );
-    void take();
-    listeners.add(take);
+    void show();
+    listeners.add(show);
     return () => {
       current = false;
-      listeners.delete(take);
+      listeners.delete(show);
     };
   }, [planId, version]);
   return state;
@@ -252,8 +252,8 @@ export function usePlanTurns(planId: string, room: OpenRoom | null): Turns {
     let current = true;
     const opened = open;
     if (opened?.planId !== planId || !room) return;
-    const take = () => opened.turns && setTurns(opened.turns);
-    turnListeners.add(take);
+    const show = () => opened.turns && setTurns(opened.turns);
+    turnListeners.add(show);
     if (opened.turns) setTurns(opened.turns);
     else
       ask<Turns>(`/api/plans/${planId}/turn`).then(
@@ -265,7 +265,7 @@ export function usePlanTurns(planId: string, room: OpenRoom | null): Turns {
       );
     return () => {
       current = false;
-      turnListeners.delete(take);
+      turnListeners.delete(show);
     };
   }, [planId, room]);
   return turns;

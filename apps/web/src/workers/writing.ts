@@ -23,7 +23,7 @@ export const setAway = away.set;
 export const useAway = away.use;
 
 /** After so long the server is asked again when it did not answer, in milliseconds. */
-export const AGAIN = 1500;
+const AGAIN = 1500;
 export const pause = (): Promise<void> => new Promise((r) => setTimeout(r, AGAIN));
 
 const asked = (planId: string, about: object, what: Asked): Promise<Written> => {

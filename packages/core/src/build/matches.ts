@@ -9,7 +9,8 @@ function grouped<Group extends { elements: string[] }>(groups: readonly Group[],
     .map(({ g }) => g);
 }
 
-const matchKey = (m: ElementMatch): string => `${m.activity}\n${m.effect}`;
+/** What a group of matches is known by. */
+export const matchKey = (m: Pick<ElementMatch, 'activity' | 'effect'>): string => `${m.activity}\n${m.effect}`;
 const codeKey = (c: ElementCode): string => `${c.field}\n${c.code}`;
 
 /** The same groups with those of one key as one, in their order; the very list where it is so already. */

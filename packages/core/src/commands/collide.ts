@@ -11,7 +11,7 @@ function eachSingle(command: Command, look: (single: Exclude<Command, { do: 'all
 }
 
 /** What a command writes and relies on. */
-export class Footprint {
+class Footprint {
   private readonly written = new Set<string>();
   /** Everything of which some part is written. */
   private readonly holding = new Set<string>();
@@ -53,3 +53,9 @@ export class Footprint {
  * overrule the other, or mean something else than it did.
  */
 export const collide = (a: Command, b: Command): boolean => new Footprint(a).meets(new Footprint(b));
+
+/** Finds which of several things done a command collides with, as {@link collide}; the command is looked at once. */
+export function collidesWith(command: Command): (done: Command) => boolean {
+  const own = new Footprint(command);
+  return (done) => own.meets(new Footprint(done));
+}

@@ -1,6 +1,5 @@
 import { EFFECTS, type Effect, type ElementMatch } from '../../build/element';
-
-const keyOf = (activity: string, effect: Effect): string => `${activity}\n${effect}`;
+import { matchKey } from '../../build/matches';
 
 /**
  * What activities do to building elements, in a plan that is being changed: one group for each activity and effect,
@@ -30,7 +29,8 @@ export class DraftMatches {
   removeOf(activity: string): ElementMatch[] {
     if (this.from.length === 0 && !this.groups) return [];
     return EFFECTS.flatMap((effect) => {
-      if (!this.opened().has(keyOf(activity, effect)) && !this.elements.has(keyOf(activity, effect))) return [];
+      const key = matchKey({ activity, effect });
+      if (!this.opened().has(key) && !this.elements.has(key)) return [];
       const own = this.open(activity, effect);
       const elements = [...own].sort();
       own.clear();
@@ -50,11 +50,11 @@ export class DraftMatches {
   }
 
   private opened(): Map<string, ElementMatch> {
-    return (this.groups ??= new Map(this.from.map((m) => [keyOf(m.activity, m.effect), m])));
+    return (this.groups ??= new Map(this.from.map((m) => [matchKey(m), m])));
   }
 
   private open(activity: string, effect: Effect): Set<string> {
-    const key = keyOf(activity, effect);
+    const key = matchKey({ activity, effect });
     let own = this.elements.get(key);
     if (!own) {
       own = new Set(this.opened().get(key)?.elements);
