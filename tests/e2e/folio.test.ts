@@ -396,6 +396,16 @@ test('the overview is put together by hand: carried, drawn larger, by keys, with
     () => document.querySelector('[data-testid="face"]')!.textContent!.includes('Seen at once.'),
     { timeout: 20_000 },
   );
+  // By keyboard a page is reached through the links of the folio, which show once one of them has the focus.
+  await page.keyboard.press('Tab');
+  const link = await page.evaluate(() => {
+    const { right, bottom } = document.activeElement!.getBoundingClientRect();
+    return { words: document.activeElement!.textContent, isSeen: right > 20 && bottom > 10 };
+  });
+  expect(link).toEqual({ words: expect.stringMatching(/\w/), isSeen: true });
+  await page.keyboard.press('Enter');
+  await page.waitForFunction(() => location.pathname.endsWith('/present'));
+  await page.goto(`${address}/folios/${folio}/wall`, { waitUntil: 'networkidle2' });
   // A small page leads to itself, presented.
   await clickOn('[data-testid="face"] [data-ref="page 4"]');
   await page.waitForFunction(() => location.pathname.endsWith('/present'));

@@ -96,7 +96,7 @@ export function Wall({ id, version, folio, plans }: { id: string; version: numbe
           </div>
           <nav
             aria-label="Pages of the folio"
-            className="sr-only focus-within:not-sr-only focus-within:fixed focus-within:top-2 focus-within:left-3 focus-within:rounded focus-within:bg-paper focus-within:p-3"
+            className="sr-only focus-within:not-sr-only focus-within:fixed focus-within:top-2 focus-within:left-3 focus-within:rounded-md focus-within:border focus-within:border-line focus-within:bg-paper focus-within:p-3 focus-within:shadow-lg"
           >
             <ul>
               {pages.map((p) => (
