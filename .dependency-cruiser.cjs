@@ -32,6 +32,19 @@ module.exports = {
       to: { path: '^packages/store/', dependencyTypesNot: ['type-only'] },
     },
     {
+      name: 'features-know-no-features',
+      comment: 'What two rooms need stands in ui/ or in a package.',
+      severity: 'error',
+      from: { path: '^apps/web/src/features/([^/]+)/' },
+      to: { path: '^apps/web/src/features/', pathNot: '^apps/web/src/features/$1/' },
+    },
+    {
+      name: 'ui-knows-no-features',
+      severity: 'error',
+      from: { path: '^apps/web/src/(ui|workers|server)/' },
+      to: { path: '^apps/web/src/(features|app)/' },
+    },
+    {
       name: 'core-scene-and-sync-are-pure',
       severity: 'error',
       from: { path: '^packages/(core|scene|sync)/src' },

@@ -11,7 +11,8 @@ import {
   sourceChanges,
   startOfDay,
 } from '@clembo/core';
-import { changeWords, KINDS, movedWords } from '@/features/gather/changes/changesList';
+import { changeWords, movedWords } from '@/features/gather/changes/changesList';
+import { KINDS } from '@/ui/changeKinds';
 
 /** What a changes list says, read as the person reads it who decides by it. */
 

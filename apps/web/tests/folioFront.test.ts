@@ -5,7 +5,7 @@ import metrics from '@clembo/scene/metrics.json';
 import { hasThing, leadsOf, numbersOf, targetOf } from '@/features/share/useFront';
 import type { ShownPage } from '@/features/share/useRooms';
 import { type FrontAsked, frontPages } from '@/workers/answers/front';
-import type { ComposedPage } from '@/workers/plan.worker';
+import type { ComposedPage } from '@/workers/composing';
 
 /** The first pages of a folio as screens show them: their numbers, where they lead, and how small pages lie in them. */
 

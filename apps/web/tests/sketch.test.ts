@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { isoDate, parseIsoDate } from '@clembo/core';
 import { boardRange, ticks, zoomFor } from '@/features/gather/sketch/sketchScale';
-import type { SketchedRow } from '@/workers/plan.worker';
+import type { SketchedRow } from '@/workers/answers/sketched';
 import { steady } from '@/workers/steady';
 
 const day = (text: string): number => parseIsoDate(text)!;

@@ -2,10 +2,17 @@ import 'server-only';
 import { Brief, Folio } from '@clembo/scene';
 import { listExhibits, listPlans, readFolio } from '@clembo/store';
 import { notFound } from 'next/navigation';
-import type { FolioPlan } from '@/features/share/useRooms';
 import { BadRequest, readId } from './answer';
 import { pageAccess } from './access';
 import { store } from './store';
+
+/** A plan with its exhibits, from which pages of a folio come. */
+export interface FolioPlan {
+  id: string;
+  name: string;
+  version: number;
+  exhibits: { id: string; name: string; brief: Brief }[];
+}
 
 /** A folio with the plans of the workspace and their exhibits, from which its pages come. */
 export async function folioPage(idText: string) {

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { Frame } from '@/ui/Frame';
-import { KEY_HELP } from '@/features/keyHelp';
+import { KEY_HELP } from './keyHelp';
 import { KeyList } from '@/ui/KeyList';
 
 export const metadata: Metadata = { title: 'Keys' };

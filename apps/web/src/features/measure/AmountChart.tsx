@@ -1,6 +1,6 @@
 'use client';
 import { BAND_WORDS, type Bounds } from '@clembo/core';
-import type { AmountShown } from '@/workers/plan.worker';
+import type { AmountShown } from '@/workers/answers/measure';
 import { BAND_COLOUR } from './bands';
 
 /** Amounts as shares of what was promised, with the bands of what is normal; clicked, an activity is chosen. */

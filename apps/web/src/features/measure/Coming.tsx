@@ -1,5 +1,5 @@
 'use client';
-import type { ComingShown } from '@/workers/plan.worker';
+import type { ComingShown } from '@/workers/answers/measure';
 
 interface Props {
   coming: ComingShown[];

@@ -4,7 +4,7 @@ import type { AmountWords } from '@clembo/formats/amounts';
 import { formatDay } from '@clembo/scene/dates';
 import { useMemo } from 'react';
 import { CHART_LOOK as L, Chart, shortNumber } from '@/ui/Chart';
-import type { StandingShown } from '@/workers/plan.worker';
+import type { StandingShown } from '@/workers/answers/measure';
 
 interface Props {
   curves: StandingShown['curves'];

@@ -2,7 +2,7 @@
 import Link from 'next/link';
 import { useMemo } from 'react';
 import { CHART_LOOK as L, Chart } from '@/ui/Chart';
-import type { StandingShown } from '@/workers/plan.worker';
+import type { StandingShown } from '@/workers/answers/measure';
 
 /** Hours that are needed of all resources over time; what is past stands darker. */
 export function LoadChart({

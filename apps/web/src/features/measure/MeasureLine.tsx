@@ -1,8 +1,8 @@
 'use client';
 import { formatDay } from '@clembo/scene/dates';
-import { WherePart } from '@/features/plan/WherePart';
-import { OnePart } from '@/features/show/parts/ListParts';
-import type { Measuring, StandingShown } from '@/workers/plan.worker';
+import { WherePart } from '@/ui/sentence/WherePart';
+import { OnePart } from '@/ui/sentence/ListParts';
+import type { Measuring, StandingShown } from '@/workers/answers/measure';
 import type { OpenRoom } from '@/workers/planRoom';
 import { STATUS_WORDS } from './StatusBar';
 import { StatusPart } from './StatusPart';

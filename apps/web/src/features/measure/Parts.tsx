@@ -1,6 +1,7 @@
 'use client';
 import { codeFieldId, wholePercent } from '@clembo/core';
-import type { PartShown, PlanHead } from '@/workers/plan.worker';
+import type { PartShown } from '@/workers/answers/measure';
+import type { PlanHead } from '@/workers/openPlan';
 import { BAND_TEXT } from './bands';
 import { Section } from './Section';
 

@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import { PanelHead } from '@/ui/PanelHead';
 import { wrong } from '@/ui/Toasts';
-import type { Behind, Measuring, RowsShown } from '@/workers/plan.worker';
+import type { Behind, Measuring, RowsShown } from '@/workers/answers/measure';
 import type { OpenRoom } from '@/workers/planRoom';
 
 interface Props {

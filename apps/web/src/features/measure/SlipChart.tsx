@@ -1,5 +1,5 @@
 'use client';
-import type { SlipShown } from '@/workers/plan.worker';
+import type { SlipShown } from '@/workers/answers/measure';
 
 /** What slipped most, as arrows from where it was promised: late to the right, ahead to the left. Clicked, it is chosen. */
 export function SlipChart({

@@ -1,6 +1,6 @@
 'use client';
 import { type Amount, notCounted, wholePercent } from '@clembo/core';
-import type { StandingShown } from '@/workers/plan.worker';
+import type { StandingShown } from '@/workers/answers/measure';
 import { BAND_TEXT } from './bands';
 
 const percent = (n: number | null): string | null => (n === null ? null : `${wholePercent(n)} %`);

@@ -3,8 +3,8 @@ import { dayOf, startOfDay } from '@clembo/core';
 import { formatDay } from '@clembo/scene/dates';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { useState } from 'react';
-import { usePlanChange } from '@/features/plan/usePlanChange';
-import { PART_STYLE } from '@/features/show/parts/ListParts';
+import { usePlanChange } from '@/ui/plan/usePlanChange';
+import { PART_STYLE } from '@/ui/sentence/ListParts';
 import { DayField, dayOfField } from '@/ui/DayField';
 import type { OpenRoom } from '@/workers/planRoom';
 

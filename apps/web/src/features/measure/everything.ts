@@ -1,4 +1,4 @@
-import type { Measuring } from '@/workers/plan.worker';
+import type { Measuring } from '@/workers/answers/measure';
 
 /** Nothing left out, against the promise, by effort: how Measure begins. @param by field of the breakdown */
 export const everything = (by: string | null): Measuring => ({

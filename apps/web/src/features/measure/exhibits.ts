@@ -1,6 +1,6 @@
 import { type Condition, dayOf, isoDate, monthStart, type Status, type Test } from '@clembo/core';
 import { type Brief, defaultBrief } from '@clembo/scene/brief';
-import type { Measuring } from '@/workers/plan.worker';
+import type { Measuring } from '@/workers/answers/measure';
 
 /** What of the standing can be made a page of. */
 export type Chart = 'slips' | 'curves' | 'amounts' | 'status' | 'coming' | 'payments' | 'need' | 'snapshot' | 'parts';

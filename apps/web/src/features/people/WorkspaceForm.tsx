@@ -3,7 +3,7 @@ import { LOCALES } from '@clembo/formats/amounts';
 import { type House, PAGES, pageWords, type PageName } from '@clembo/scene/brief';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { pictureOf } from '@/features/show/pictureOf';
+import { pictureOf } from '@/ui/pictureOf';
 import { ask } from '@/ui/ask';
 import { Pick } from '@/ui/Pick';
 import { Tick } from '@/ui/Tick';

@@ -2,7 +2,7 @@
 import { SPOKEN } from '@clembo/scene/brief';
 import { useState } from 'react';
 import { Sheet } from '@/ui/Sheet';
-import type { FolioPlan } from './useRooms';
+import type { FolioPlan } from '@/server/folioPage';
 
 /** Exhibits of all plans, to be put into a folio. */
 export function AddPages({

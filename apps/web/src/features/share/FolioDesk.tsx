@@ -20,7 +20,8 @@ import { PageMargin } from './PageMargin';
 import { PageThumb } from './PageThumb';
 import { useFolio } from './useFolio';
 import { hasThing, isFront, numbersOf, useFront } from './useFront';
-import { type FolioPlan, type ShownPage, useFolioPages } from './useRooms';
+import type { FolioPlan } from '@/server/folioPage';
+import { type ShownPage, useFolioPages } from './useRooms';
 
 interface Props {
   id: string;

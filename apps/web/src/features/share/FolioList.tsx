@@ -4,7 +4,7 @@ import { Plus, Trash2 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { usePlanSearch } from '@/features/planSearch';
+import { usePlanSearch } from '@/ui/plan/usePlanSearch';
 import { ask } from '@/ui/ask';
 import { Frame, type FramePlan } from '@/ui/Frame';
 import { EditOnly } from '@/ui/EditOnly';
@@ -13,7 +13,7 @@ import { useMay } from '@/ui/useMay';
 import { usePlanRoom } from '@/workers/planRoom';
 import { SharedPages } from './SharedPages';
 import { Weekly } from './Weekly';
-import type { FolioPlan } from './useRooms';
+import type { FolioPlan } from '@/server/folioPage';
 
 interface Props {
   plan: FramePlan;

@@ -1,7 +1,7 @@
 'use client';
 import type { Brief } from '@clembo/scene/brief';
 import { canGroup, type FolioPage } from '@clembo/scene/folio';
-import { WherePart } from '@/features/plan/WherePart';
+import { WherePart } from '@/ui/sentence/WherePart';
 import { Pick } from '@/ui/Pick';
 import type { OpenRoom } from '@/workers/planRoom';
 

@@ -1,5 +1,5 @@
 'use client';
-import type { ComposedPage } from '@/workers/plan.worker';
+import type { ComposedPage } from '@/workers/composing';
 
 /** A page as a small live picture, in its true proportions. */
 export function PageThumb({ page, className = '' }: { page: ComposedPage | null; className?: string }) {

@@ -1,7 +1,7 @@
 'use client';
 import type { PageBox } from '@clembo/scene/folio';
 import { type PointerEvent, useRef, useState } from 'react';
-import type { ComposedPage } from '@/workers/plan.worker';
+import type { ComposedPage } from '@/workers/composing';
 import { PageThumb } from './PageThumb';
 
 /** What is pointed at on a page: a thing by its reference, or a rectangle. */

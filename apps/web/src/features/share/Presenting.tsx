@@ -5,7 +5,8 @@ import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } fro
 import type { FrontPicture } from '@/workers/answers/front';
 import { Front } from './Front';
 import { leadsOf, type Target, targetOf, useFront } from './useFront';
-import { type FolioPlan, type ShownPage, useFolioPages } from './useRooms';
+import type { FolioPlan } from '@/server/folioPage';
+import { type ShownPage, useFolioPages } from './useRooms';
 
 interface Props {
   id: string;

@@ -7,7 +7,8 @@ import { ask } from '@/ui/ask';
 import { Front } from './Front';
 import { PageThumb } from './PageThumb';
 import { leadsOf, useFront } from './useFront';
-import { type FolioPlan, type ShownPage, useFolioPages } from './useRooms';
+import type { FolioPlan } from '@/server/folioPage';
+import { type ShownPage, useFolioPages } from './useRooms';
 
 /** After so long the wall turns to its next pages, in milliseconds. */
 const TURN = 20_000;

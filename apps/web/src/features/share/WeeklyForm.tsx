@@ -1,7 +1,7 @@
 'use client';
 import { clockWords } from '@clembo/core';
 import { type ReactNode, useId, useState } from 'react';
-import { KINDS } from '@/features/gather/changes/changesList';
+import { KINDS } from '@/ui/changeKinds';
 import { Tick } from '@/ui/Tick';
 
 type Kind = (typeof KINDS)[number][0];

@@ -12,7 +12,7 @@ import {
 import { useEffect, useState } from 'react';
 import { wrong } from '@/ui/Toasts';
 import type { FrontAsked, FrontPages } from '@/workers/answers/front';
-import type { ComposedPage } from '@/workers/plan.worker';
+import type { ComposedPage } from '@/workers/composing';
 import type { FolioPages, ShownPage } from './useRooms';
 
 const NONE: FrontPages = { cover: null, overview: null };

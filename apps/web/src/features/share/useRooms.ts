@@ -4,18 +4,13 @@ import { asShown, type Folio, type FolioPage, type PlanFacts } from '@clembo/sce
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Step } from '@clembo/sync';
+import type { FolioPlan } from '@/server/folioPage';
 import { ask } from '@/ui/ask';
 import { wrong } from '@/ui/Toasts';
-import type { ComposedPage, PlanHead, PlanRoom } from '@/workers/plan.worker';
+import type { ComposedPage } from '@/workers/composing';
+import type { PlanHead } from '@/workers/openPlan';
+import type { PlanRoom } from '@/workers/plan.worker';
 import type { OpenRoom } from '@/workers/planRoom';
-
-/** A plan with its exhibits, from which pages of a folio come. */
-export interface FolioPlan {
-  id: string;
-  name: string;
-  version: number;
-  exhibits: { id: string; name: string; brief: Brief }[];
-}
 
 /** A page of a folio with the exhibit that it shows; null where that is gone. */
 export interface ShownPage {

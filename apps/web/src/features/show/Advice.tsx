@@ -2,7 +2,7 @@
 import type { Brief, FitAdvice } from '@clembo/scene';
 import { useEffect, useState } from 'react';
 import { wrong } from '@/ui/Toasts';
-import type { ComposedPage } from '@/workers/plan.worker';
+import type { ComposedPage } from '@/workers/composing';
 import type { OpenRoom } from '@/workers/planRoom';
 
 interface Props {

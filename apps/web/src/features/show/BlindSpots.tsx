@@ -2,7 +2,7 @@
 import type { BlindSpot, Brief } from '@clembo/scene';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { EyeOff } from 'lucide-react';
-import type { ComposedPage } from '@/workers/plan.worker';
+import type { ComposedPage } from '@/workers/composing';
 
 interface Props {
   blind: NonNullable<ComposedPage['blind']>;

@@ -7,17 +7,17 @@ import { useEffect, useState } from 'react';
 import { KeepBrief } from './KeepBrief';
 import { Regroup } from './Regroup';
 import { TypedBrief } from './TypedBrief';
-import { WherePart } from '@/features/plan/WherePart';
+import { WherePart } from '@/ui/sentence/WherePart';
 import { wrong } from '@/ui/Toasts';
-import type { PlanHead } from '@/workers/plan.worker';
+import type { PlanHead } from '@/workers/openPlan';
 import type { OpenRoom } from '@/workers/planRoom';
-import { DatePart } from './parts/DatePart';
-import { DatesPart } from './parts/DatesPart';
-import { ManyPart, OnePart } from './parts/ListParts';
-import { PicturePart } from './parts/PicturePart';
-import { PlacePart } from './parts/PlacePart';
-import { SizePart } from './parts/SizePart';
-import { TextPart } from './parts/TextPart';
+import { DatePart } from '@/ui/sentence/DatePart';
+import { DatesPart } from '@/ui/sentence/DatesPart';
+import { ManyPart, OnePart } from '@/ui/sentence/ListParts';
+import { PicturePart } from '@/ui/sentence/PicturePart';
+import { PlacePart } from '@/ui/sentence/PlacePart';
+import { SizePart } from '@/ui/sentence/SizePart';
+import { TextPart } from '@/ui/sentence/TextPart';
 
 interface Props {
   brief: Brief;

@@ -15,7 +15,7 @@ import { takeFile } from '@/ui/takeFile';
 import { wrong } from '@/ui/Toasts';
 import { useMay } from '@/ui/useMay';
 import { type OpenRoom, usePlanRoom } from '@/workers/planRoom';
-import { usePlanSearch } from '../planSearch';
+import { usePlanSearch } from '@/ui/plan/usePlanSearch';
 import { FORMATS } from './ExportMenu';
 import { NewExhibit } from './NewExhibit';
 import { useExhibitName } from './useExhibitName';

@@ -10,9 +10,10 @@ import type { Found } from '@/ui/SearchAndAct';
 import { wrong } from '@/ui/Toasts';
 import { UndoRedo } from '@/ui/UndoRedo';
 import { useMay } from '@/ui/useMay';
-import type { ComposedPage, Facts } from '@/workers/plan.worker';
+import type { Facts } from '@/workers/answers/facts';
+import type { ComposedPage } from '@/workers/composing';
 import { usePlanRoom } from '@/workers/planRoom';
-import { usePlanSearch } from '../planSearch';
+import { usePlanSearch } from '@/ui/plan/usePlanSearch';
 import { BalancePanel } from './line/BalancePanel';
 import { LineControls } from './line/LineControls';
 import { LinePanel } from './line/LinePanel';
@@ -30,7 +31,7 @@ import { PutOn, TOOLS } from './hand/PutOn';
 import { type Looks, newNote, useHand } from './hand/useHand';
 import type { HandActions, Tool } from './hand/usePageHands';
 import { PageView } from './PageView';
-import { pictureOf } from './pictureOf';
+import { pictureOf } from '@/ui/pictureOf';
 import { useBrief } from './useBrief';
 
 interface Props {

@@ -6,7 +6,7 @@ import { useRouter } from 'next/navigation';
 import { MenuEntry } from '@/ui/MenuEntry';
 import { takeFile } from '@/ui/takeFile';
 import { toast, wrong } from '@/ui/Toasts';
-import type { ComposedPage } from '@/workers/plan.worker';
+import type { ComposedPage } from '@/workers/composing';
 import { copyPicture, copyTable, printPages, saveBrief } from './otherWays';
 
 export const FORMATS = [

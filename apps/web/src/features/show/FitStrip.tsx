@@ -8,7 +8,7 @@ import type { OpenRoom } from '@/workers/planRoom';
 import { Advice } from './Advice';
 import { BlindSpots } from './BlindSpots';
 import { useExhibitName } from './useExhibitName';
-import type { ComposedPage } from '@/workers/plan.worker';
+import type { ComposedPage } from '@/workers/composing';
 
 /** One strip below the page: the exhibit's name, what is not on the page, and how well the rest sits on it. */
 export function FitStrip({

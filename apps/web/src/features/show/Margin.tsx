@@ -4,8 +4,8 @@ import { X } from 'lucide-react';
 import Link from 'next/link';
 import { type ReactNode, useState } from 'react';
 import { ask, Refused } from '@/ui/ask';
-import type { Facts } from '@/workers/plan.worker';
-import { useNetworkAround } from './useNetworkAround';
+import type { Facts } from '@/workers/answers/facts';
+import { useNetworkAround } from '@/ui/plan/useNetworkAround';
 
 const KIND_WORDS: Record<string, string> = {
   activity: 'activity',

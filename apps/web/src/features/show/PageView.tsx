@@ -1,7 +1,7 @@
 'use client';
 import type { FlowPoint } from '@clembo/core';
 import { type KeyboardEvent, memo, type ReactNode, useDeferredValue, useLayoutEffect, useRef, useState } from 'react';
-import type { ComposedPage } from '@/workers/plan.worker';
+import type { ComposedPage } from '@/workers/composing';
 import { type Chosen, sameLane } from './hand/chosen';
 import { useLights } from './hand/useLights';
 import { GhostLine, WasLine } from './line/GhostLine';

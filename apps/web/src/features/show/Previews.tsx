@@ -2,7 +2,7 @@
 import { type Brief, pageSizeOf } from '@clembo/scene/brief';
 import { useEffect, useRef, useState } from 'react';
 import { wrong } from '@/ui/Toasts';
-import type { ComposedPage } from '@/workers/plan.worker';
+import type { ComposedPage } from '@/workers/composing';
 import type { OpenRoom } from '@/workers/planRoom';
 
 /** A page that could be: what it is called, and its brief. */

@@ -1,7 +1,7 @@
 'use client';
 import { type Brief, readBriefSentence, sentenceOf } from '@clembo/scene/brief';
 import { type KeyboardEvent, useMemo, useState } from 'react';
-import type { PlanHead } from '@/workers/plan.worker';
+import type { PlanHead } from '@/workers/openPlan';
 
 interface Props {
   brief: Brief;

@@ -2,7 +2,7 @@
 import type { ContentTable } from '@clembo/scene';
 import type { Brief } from '@clembo/scene/brief';
 import { ask, awaitJob } from '@/ui/ask';
-import type { ComposedPage } from '@/workers/plan.worker';
+import type { ComposedPage } from '@/workers/composing';
 
 /** Prints pages, each on paper of its own size, and nothing else of the screen. */
 export function printPages(pages: ComposedPage[]): void {

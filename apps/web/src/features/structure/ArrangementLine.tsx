@@ -3,8 +3,8 @@ import { type Arrangement, dayOf, endOfDay, isoDate, selectFields, startOfDay } 
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { X } from 'lucide-react';
 import { memo, useDeferredValue, useState } from 'react';
-import { WherePart } from '@/features/plan/WherePart';
-import { ManyPart, OnePart, PART_STYLE } from '@/features/show/parts/ListParts';
+import { WherePart } from '@/ui/sentence/WherePart';
+import { ManyPart, OnePart, PART_STYLE } from '@/ui/sentence/ListParts';
 import { DayField, dayOfField } from '@/ui/DayField';
 import type { OpenRoom } from '@/workers/planRoom';
 import { useSteady } from './useSteady';

@@ -2,7 +2,8 @@
 import { isoDate } from '@clembo/core';
 import { editorOf } from '@clembo/formats/typed';
 import { type KeyboardEvent, useEffect, useLayoutEffect, useRef, useState } from 'react';
-import type { DayMeant, Suggestion } from '@/workers/plan.worker';
+import type { DayMeant } from '@/workers/answers/ledger';
+import type { Suggestion } from '@/workers/answers/suggestions';
 import type { OpenRoom } from '@/workers/planRoom';
 import { DayPick } from './DayPick';
 

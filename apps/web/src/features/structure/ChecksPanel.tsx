@@ -3,7 +3,7 @@ import { type AssessmentPoint, pointWords } from '@clembo/core';
 import Link from 'next/link';
 import { PanelHead } from '@/ui/PanelHead';
 import { useState } from 'react';
-import type { Checks } from '@/workers/plan.worker';
+import type { Checks } from '@/workers/answers/checks';
 
 const SEVERITY_WORDS = { error: 'Must be mended', warning: 'Look at it', note: 'Worth knowing' } as const;
 const TONES = { error: 'text-madder', warning: 'text-ink', note: 'text-soft' } as const;

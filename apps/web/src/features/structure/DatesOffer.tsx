@@ -1,10 +1,10 @@
 'use client';
 import { type Command, type PromiseOffer, startOfDay } from '@clembo/core';
 import { useEffect, useState } from 'react';
-import { usePlanChange } from '@/features/plan/usePlanChange';
+import { usePlanChange } from '@/ui/plan/usePlanChange';
 import { DayField, dayOfField } from '@/ui/DayField';
 import { toast, wrong } from '@/ui/Toasts';
-import type { PlanHead } from '@/workers/plan.worker';
+import type { PlanHead } from '@/workers/openPlan';
 import type { OpenRoom } from '@/workers/planRoom';
 import { turnPlan } from '@/workers/planWrites';
 

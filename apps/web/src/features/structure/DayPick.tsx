@@ -3,7 +3,7 @@ import { civilFromDay, type Day, hasWorkingTime, workingTimeOf } from '@clembo/c
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
 import { MonthGrid } from '@/ui/MonthGrid';
-import type { DayMeant } from '@/workers/plan.worker';
+import type { DayMeant } from '@/workers/answers/ledger';
 import type { OpenRoom } from '@/workers/planRoom';
 import { nearDay } from './nearDay';
 

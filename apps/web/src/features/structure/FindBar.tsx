@@ -4,7 +4,8 @@ import { editorOf } from '@clembo/formats/typed';
 import { X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { wrong } from '@/ui/Toasts';
-import type { FoundCell, FoundCells, LedgerShape } from '@/workers/plan.worker';
+import type { FoundCell, FoundCells } from '@/workers/answers/finding';
+import type { LedgerShape } from '@/workers/answers/ledger';
 import type { OpenRoom } from '@/workers/planRoom';
 
 interface Props {

@@ -2,7 +2,8 @@
 import { fieldType, type RowPlace } from '@clembo/core';
 import { ChevronDown, ChevronRight, GripVertical } from 'lucide-react';
 import { memo, type PointerEvent } from 'react';
-import type { LedgerShown, Tone, WouldBar, WrongCell } from '@/workers/plan.worker';
+import type { WouldBar } from '@/workers/answers/consequences';
+import type { LedgerShown, Tone, WrongCell } from '@/workers/answers/ledger';
 import type { OpenRoom } from '@/workers/planRoom';
 import { CellInput, type LeaveBy } from './CellInput';
 import { ROW_HEIGHT } from './grid';

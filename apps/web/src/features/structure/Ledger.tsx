@@ -2,12 +2,13 @@
 import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
-import { PlanFrame } from '@/features/plan/PlanFrame';
+import { PlanFrame } from '@/ui/plan/PlanFrame';
 import type { FramePlan } from '@/ui/Frame';
-import { usePlanChange } from '@/features/plan/usePlanChange';
+import { usePlanChange } from '@/ui/plan/usePlanChange';
 import { toast, wrong } from '@/ui/Toasts';
 import { useMay } from '@/ui/useMay';
-import type { Checks, LedgerShape, Sight } from '@/workers/plan.worker';
+import type { Checks } from '@/workers/answers/checks';
+import type { LedgerShape, Sight } from '@/workers/answers/ledger';
 import type { OpenRoom } from '@/workers/planRoom';
 import { turnPlan } from '@/workers/planWrites';
 import { useOthers, useTellWhere } from '@/workers/presence';

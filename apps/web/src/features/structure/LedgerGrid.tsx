@@ -15,7 +15,8 @@ import {
 } from 'react';
 import { wrong as sayWrong } from '@/ui/Toasts';
 import { LOOK_ONLY, useMay } from '@/ui/useMay';
-import type { LedgerShape, Neighbours, Sight } from '@/workers/plan.worker';
+import type { LedgerShape, Sight } from '@/workers/answers/ledger';
+import type { Neighbours } from '@/workers/answers/neighbours';
 import type { OpenRoom } from '@/workers/planRoom';
 import type { Other } from '@/workers/presence';
 import type { LeaveBy } from './CellInput';

@@ -1,11 +1,12 @@
 'use client';
 import { fieldAbout } from '@clembo/formats/typed';
 import { type ReactNode, useEffect, useState } from 'react';
-import { usePlanChange } from '@/features/plan/usePlanChange';
-import { useNetworkAround } from '@/features/show/useNetworkAround';
+import { usePlanChange } from '@/ui/plan/usePlanChange';
+import { useNetworkAround } from '@/ui/plan/useNetworkAround';
 import { PanelHead } from '@/ui/PanelHead';
 import { wrong } from '@/ui/Toasts';
-import type { About, AboutField, EditionFacts, Neighbour, Neighbours } from '@/workers/plan.worker';
+import type { About, AboutField, EditionFacts } from '@/workers/answers/about';
+import type { Neighbour, Neighbours } from '@/workers/answers/neighbours';
 import type { OpenRoom } from '@/workers/planRoom';
 import { CellInput } from './CellInput';
 import { TONES } from './GridLine';

@@ -2,7 +2,9 @@
 import { type Command, LINK_TYPES, type LinkType } from '@clembo/core';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { type PointerEvent, useState } from 'react';
-import type { LedgerShown, Neighbour, Neighbours, Strip as StripOf, WouldBar } from '@/workers/plan.worker';
+import type { WouldBar } from '@/workers/answers/consequences';
+import type { LedgerShown, Strip as StripOf } from '@/workers/answers/ledger';
+import type { Neighbour, Neighbours } from '@/workers/answers/neighbours';
 import type { OpenRoom } from '@/workers/planRoom';
 import { type Grip, Strip } from './Strip';
 import { STRIP_LEAST, type View } from './stripView';

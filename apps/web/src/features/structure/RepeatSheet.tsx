@@ -1,9 +1,9 @@
 'use client';
 import { useEffect, useState } from 'react';
-import { usePlanChange } from '@/features/plan/usePlanChange';
+import { usePlanChange } from '@/ui/plan/usePlanChange';
 import { Sheet } from '@/ui/Sheet';
 import { wrong } from '@/ui/Toasts';
-import type { Repeated, Repeating } from '@/workers/plan.worker';
+import type { Repeated, Repeating } from '@/workers/answers/repeated';
 import type { OpenRoom } from '@/workers/planRoom';
 
 /** A building of so many floors is what is offered first. */

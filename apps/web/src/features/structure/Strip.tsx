@@ -1,6 +1,7 @@
 'use client';
 import type { PointerEvent } from 'react';
-import type { Strip as StripOf, WouldBar } from '@/workers/plan.worker';
+import type { WouldBar } from '@/workers/answers/consequences';
+import type { Strip as StripOf } from '@/workers/answers/ledger';
 import type { View } from './stripView';
 
 /** What of a bar is held by the pointer. */

@@ -1,6 +1,6 @@
 'use client';
 import type { ReactNode } from 'react';
-import { PlanFrame } from '@/features/plan/PlanFrame';
+import { PlanFrame } from '@/ui/plan/PlanFrame';
 import type { FramePlan } from '@/ui/Frame';
 import type { OpenRoom } from '@/workers/planRoom';
 import { type StructureTab, StructureTabs } from './StructureTabs';

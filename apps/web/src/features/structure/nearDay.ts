@@ -1,5 +1,5 @@
 import { type Day, dayOf } from '@clembo/core';
-import type { PlanHead } from '@/workers/plan.worker';
+import type { PlanHead } from '@/workers/openPlan';
 
 /** A day near the work of a plan that may have no dates yet: its status date, its start, or today by the reader's clock. */
 export const nearDay = ({ statusDate, start }: Pick<PlanHead, 'statusDate' | 'start'>): Day => {

@@ -1,7 +1,7 @@
 'use client';
 import { useEffect } from 'react';
 import { wrong } from '@/ui/Toasts';
-import type { LedgerShown } from '@/workers/plan.worker';
+import type { LedgerShown } from '@/workers/answers/ledger';
 import type { OpenRoom } from '@/workers/planRoom';
 import { type Range, tableText } from './grid';
 

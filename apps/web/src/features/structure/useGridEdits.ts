@@ -2,8 +2,10 @@
 import type { Looking, RowPlace } from '@clembo/core';
 import { editorOf } from '@clembo/formats/typed';
 import { useEffect, useRef, useState } from 'react';
-import { usePlanChange } from '@/features/plan/usePlanChange';
-import type { Drawing, FoundCell, LedgerShape, WrongCell } from '@/workers/plan.worker';
+import { usePlanChange } from '@/ui/plan/usePlanChange';
+import type { Drawing } from '@/workers/answers/drawn';
+import type { FoundCell } from '@/workers/answers/finding';
+import type { LedgerShape, WrongCell } from '@/workers/answers/ledger';
 import type { OpenRoom } from '@/workers/planRoom';
 import type { Range, Spot } from './grid';
 

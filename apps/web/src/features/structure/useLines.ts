@@ -1,7 +1,7 @@
 'use client';
 import { type RefObject, useCallback, useRef, useState } from 'react';
 import { wrong } from '@/ui/Toasts';
-import type { LedgerShape, LedgerShown, Sight } from '@/workers/plan.worker';
+import type { LedgerShape, LedgerShown, Sight } from '@/workers/answers/ledger';
 import type { OpenRoom } from '@/workers/planRoom';
 
 /** How many lines are asked for at a time. */

@@ -3,7 +3,7 @@ import type { Command } from '@clembo/core';
 import { type RefObject, useEffect, useRef, useState } from 'react';
 import { isTyping } from '@/ui/keys';
 import { wrong } from '@/ui/Toasts';
-import type { Consequences } from '@/workers/plan.worker';
+import type { Consequences } from '@/workers/answers/consequences';
 import type { OpenRoom } from '@/workers/planRoom';
 import type { Wanted } from '@/workers/planWrites';
 

@@ -1,7 +1,9 @@
 'use client';
 import type { LinkType } from '@clembo/core';
 import { type PointerEvent, type RefObject, useState } from 'react';
-import type { Consequences, Dragging, Strip } from '@/workers/plan.worker';
+import type { Consequences } from '@/workers/answers/consequences';
+import type { Dragging } from '@/workers/answers/dragging';
+import type { Strip } from '@/workers/answers/ledger';
 import type { OpenRoom } from '@/workers/planRoom';
 import type { Grip } from './Strip';
 import type { View } from './stripView';

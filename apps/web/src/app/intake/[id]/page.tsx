@@ -2,10 +2,10 @@ import type { IntakePreview } from '@clembo/formats';
 import { readPlanHead, readPreview } from '@clembo/store';
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { IntakeDesk } from '@/features/gather/desk/IntakeDesk';
 import { BadRequest, readId } from '@/server/answer';
 import { pageAccess } from '@/server/access';
 import { store } from '@/server/store';
+import { IntakeRoom } from './IntakeRoom';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Intake' };
@@ -19,7 +19,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
       read.targetPlan === null ? null : await readPlanHead(store(), await pageAccess({ intake: id }), read.targetPlan);
     const { source, targetPlan, planId } = read;
     const preview = read.preview as IntakePreview | null;
-    return <IntakeDesk id={id} first={{ source, targetPlan, planId, preview }} target={target?.name ?? null} />;
+    return <IntakeRoom id={id} first={{ source, targetPlan, planId, preview }} target={target?.name ?? null} />;
   } catch (error) {
     if (error instanceof BadRequest) notFound();
     throw error;

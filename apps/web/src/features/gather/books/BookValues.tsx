@@ -9,7 +9,7 @@ import { ShapeGlyph } from '@/ui/ShapeGlyph';
 import { moved, Sortable, SortableItem } from '@/ui/Sortable';
 import { wrong } from '@/ui/Toasts';
 import { Words } from '@/ui/Words';
-import type { Book } from '@/workers/plan.worker';
+import type { Book } from '@/workers/answers/books';
 import { ColourPick } from './ColourPick';
 
 interface Props {

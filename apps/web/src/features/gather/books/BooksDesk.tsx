@@ -9,14 +9,14 @@ import {
   makeValue,
 } from '@clembo/core';
 import { useEffect, useState } from 'react';
-import { PlanTurns } from '@/features/plan/PlanTurns';
-import { usePlanChange } from '@/features/plan/usePlanChange';
-import { usePlanSearch } from '@/features/planSearch';
+import { PlanTurns } from '@/ui/plan/PlanTurns';
+import { usePlanChange } from '@/ui/plan/usePlanChange';
+import { usePlanSearch } from '@/ui/plan/usePlanSearch';
 import { ask } from '@/ui/ask';
 import { Frame, type FramePlan } from '@/ui/Frame';
 import { toast, wrong } from '@/ui/Toasts';
 import { Words } from '@/ui/Words';
-import type { Book } from '@/workers/plan.worker';
+import type { Book } from '@/workers/answers/books';
 import { type OpenRoom, usePlanRoom } from '@/workers/planRoom';
 import { GatherTabs } from '../plan/GatherTabs';
 import { BookValues } from './BookValues';

@@ -2,10 +2,10 @@
 import { type CodeField, type CodeFill, type CodeRule, type SelectField, selectFields } from '@clembo/core';
 import { Plus, X } from 'lucide-react';
 import { useCallback, useEffect, useId, useState } from 'react';
-import { ConditionEditor } from '@/features/plan/ConditionEditor';
+import { ConditionEditor } from '@/ui/sentence/ConditionEditor';
 import { Pick } from '@/ui/Pick';
 import { moved, Sortable, SortableItem } from '@/ui/Sortable';
-import type { FillPreview } from '@/workers/plan.worker';
+import type { FillPreview } from '@/workers/answers/books';
 import type { OpenRoom } from '@/workers/planRoom';
 
 interface Props {

@@ -2,7 +2,8 @@
 import { type DatePair, dayOf, finishDayOf, type SourceChange } from '@clembo/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef, useState } from 'react';
-import { type ChangesPlan, changeWords, KINDS, movedWords } from './changesList';
+import { KINDS } from '@/ui/changeKinds';
+import { type ChangesPlan, changeWords, movedWords } from './changesList';
 
 interface Props {
   changes: SourceChange[];

@@ -20,7 +20,18 @@ import { TableTabs } from './TableTabs';
 import { type OpenIntake, useIntake } from './useIntake';
 
 /** The desk of an intake, once it has been read. */
-export function IntakeDesk({ id, first, target }: { id: string; first: OpenIntake; target: string | null }) {
+export function IntakeDesk({
+  id,
+  first,
+  target,
+  onMaking,
+}: {
+  id: string;
+  first: OpenIntake;
+  target: string | null;
+  /** A plan is being made: the place to fetch what will show it. */
+  onMaking: () => void;
+}) {
   const router = useRouter();
   const [read, setRead] = useState(first);
   const [gone, setGone] = useState<string | null>(null);
@@ -33,7 +44,16 @@ export function IntakeDesk({ id, first, target }: { id: string; first: OpenIntak
     return () => clearTimeout(timer);
   }, [id, read, gone, router]);
   if (read.preview && !read.planId)
-    return <OpenDesk id={id} source={read.source} first={read.preview} targetPlan={read.targetPlan} target={target} />;
+    return (
+      <OpenDesk
+        id={id}
+        source={read.source}
+        first={read.preview}
+        targetPlan={read.targetPlan}
+        target={target}
+        onMaking={onMaking}
+      />
+    );
   return (
     <Frame stage="Gather" plan={null}>
       <p role="status" className="px-8 py-9 text-soft">
@@ -50,12 +70,14 @@ function OpenDesk({
   first,
   targetPlan,
   target,
+  onMaking,
 }: {
   id: string;
   source: string;
   first: IntakePreview;
   targetPlan: string | null;
   target: string | null;
+  onMaking: () => void;
 }) {
   const router = useRouter();
   const intake = useIntake(id, first);
@@ -78,7 +100,7 @@ function OpenDesk({
         router.push(`/intake/${id}/changes`);
         return;
       }
-      void import('@/features/show/ContactSheet').catch(() => {});
+      onMaking();
       const { job } = await ask<{ job: string }>(`/api/intakes/${id}/plan`, {
         method: 'POST',
         json: { name, strict, start: startDay === null ? null : startOfDay(startDay) },

@@ -7,7 +7,7 @@ import { Frame, type FramePlan } from '@/ui/Frame';
 import { useKeys } from '@/ui/keys';
 import { toast, wrong } from '@/ui/Toasts';
 import { useMay } from '@/ui/useMay';
-import { usePlanSearch } from '../../planSearch';
+import { usePlanSearch } from '@/ui/plan/usePlanSearch';
 import { many } from '../desk/Outcome';
 import { TakeIn } from '../TakeIn';
 import { type EditionCard, Editions } from './Editions';

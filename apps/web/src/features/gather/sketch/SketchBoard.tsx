@@ -2,12 +2,13 @@
 import { type Day, workingDaysTo, workingSpan } from '@clembo/core';
 import { formatDay } from '@clembo/scene/dates';
 import { type KeyboardEvent, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { usePlanChange } from '@/features/plan/usePlanChange';
-import { KEY_HELP } from '@/features/keyHelp';
+import { usePlanChange } from '@/ui/plan/usePlanChange';
 import { KeyList } from '@/ui/KeyList';
 import { Pick } from '@/ui/Pick';
-import type { Drawing, SketchedRow } from '@/workers/plan.worker';
+import type { Drawing } from '@/workers/answers/drawn';
+import type { SketchedRow } from '@/workers/answers/sketched';
 import type { OpenRoom } from '@/workers/planRoom';
+import { SKETCH_KEY_WORDS } from './sketchKeys';
 import { SketchRow } from './SketchRow';
 import { boardRange, ticks, type Zoom, ZOOMS, zoomFor } from './sketchScale';
 import { type Drag, useDrag } from './useDrag';
@@ -325,7 +326,7 @@ function Keys() {
     <details className="relative">
       <summary className="cursor-pointer text-kelp">By keys</summary>
       <div className="panel absolute top-7 left-0 z-40 w-[430px] p-4! text-ink">
-        <KeyList id="sketch-keys" keys={KEY_HELP['A sketch']} />
+        <KeyList id="sketch-keys" keys={SKETCH_KEY_WORDS} />
       </div>
     </details>
   );

@@ -1,13 +1,13 @@
 'use client';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
-import { PlanTurns } from '@/features/plan/PlanTurns';
-import { usePlanChange } from '@/features/plan/usePlanChange';
-import { usePlanSearch } from '@/features/planSearch';
+import { PlanTurns } from '@/ui/plan/PlanTurns';
+import { usePlanChange } from '@/ui/plan/usePlanChange';
+import { usePlanSearch } from '@/ui/plan/usePlanSearch';
 import { Frame, type FramePlan } from '@/ui/Frame';
 import { wrong } from '@/ui/Toasts';
 import { Words } from '@/ui/Words';
-import type { SketchedRow } from '@/workers/plan.worker';
+import type { SketchedRow } from '@/workers/answers/sketched';
 import { usePlanRoom } from '@/workers/planRoom';
 import { GatherTabs } from '../plan/GatherTabs';
 import { SketchBoard } from './SketchBoard';

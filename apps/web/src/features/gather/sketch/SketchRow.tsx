@@ -1,6 +1,6 @@
 'use client';
 import type { PointerEvent } from 'react';
-import type { SketchedRow } from '@/workers/plan.worker';
+import type { SketchedRow } from '@/workers/answers/sketched';
 import type { Drag } from './useDrag';
 
 interface Props {

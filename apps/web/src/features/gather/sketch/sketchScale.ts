@@ -1,5 +1,5 @@
 import { civilFromDay, type Day, monthStart, weekdayOf } from '@clembo/core';
-import type { SketchedRow } from '@/workers/plan.worker';
+import type { SketchedRow } from '@/workers/answers/sketched';
 
 /** How wide a day is drawn, in pixels, for each stretch of time that one wants to see at a time. */
 export const ZOOMS = { weeks: 20, months: 6, quarters: 2.4, years: 0.9 } as const;

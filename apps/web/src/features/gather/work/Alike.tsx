@@ -1,7 +1,7 @@
 'use client';
 import { useEffect, useState } from 'react';
 import { wrong } from '@/ui/Toasts';
-import type { AlikeRow } from '@/workers/plan.worker';
+import type { AlikeRow } from '@/workers/answers/work';
 import type { OpenRoom } from '@/workers/planRoom';
 
 interface Props {

@@ -2,7 +2,7 @@
 import { formatDay } from '@clembo/scene/dates';
 import { useMemo } from 'react';
 import { CHART_LOOK as L, Chart } from '@/ui/Chart';
-import type { EditionsShown } from '@/workers/plan.worker';
+import type { EditionsShown } from '@/workers/answers/editions';
 
 const COLOURS = [L.ink, '#264a61', '#427859', '#6f472a', '#79519e', '#cb5c83', '#8f813e', '#409995', '#8e83c5'];
 const ms = (day: number) => day * 86_400_000;

@@ -1,7 +1,7 @@
 'use client';
 import { DEFAULT_TOLERANCE, type Tolerance } from '@clembo/core';
-import { usePlanChange } from '@/features/plan/usePlanChange';
-import { PlanFrame } from '@/features/plan/PlanFrame';
+import { usePlanChange } from '@/ui/plan/usePlanChange';
+import { PlanFrame } from '@/ui/plan/PlanFrame';
 import type { FramePlan } from '@/ui/Frame';
 import type { OpenRoom } from '@/workers/planRoom';
 import { MEASURE_PAGES, MeasureTabs } from '../MeasureTabs';

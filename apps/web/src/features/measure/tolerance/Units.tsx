@@ -1,7 +1,7 @@
 'use client';
 import { amountWords, LOCALES } from '@clembo/formats/amounts';
 import { useState } from 'react';
-import { usePlanChange } from '@/features/plan/usePlanChange';
+import { usePlanChange } from '@/ui/plan/usePlanChange';
 import { ask } from '@/ui/ask';
 import { wrong } from '@/ui/Toasts';
 import { type OpenRoom, reopen } from '@/workers/planRoom';

@@ -4,7 +4,7 @@ import { formatDay } from '@clembo/scene/dates';
 import { type KeyboardEvent, useEffect, useRef } from 'react';
 import type { OpenRoom } from '@/workers/planRoom';
 import { changePlan } from '@/workers/planWrites';
-import type { RoundField, RoundRow, RoundWould } from '@/workers/plan.worker';
+import type { RoundField, RoundRow, RoundWould } from '@/workers/answers/round';
 import { wrong } from '@/ui/Toasts';
 import { AskedInput } from './AskedInput';
 import { StatusChoice } from './StatusChoice';

@@ -3,7 +3,7 @@ import { fieldAbout } from '@clembo/formats/typed';
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import type { OpenRoom } from '@/workers/planRoom';
 import { changePlan } from '@/workers/planWrites';
-import type { RoundWould } from '@/workers/plan.worker';
+import type { RoundWould } from '@/workers/answers/round';
 
 interface Props {
   planId: string;

@@ -2,7 +2,7 @@
 import { type Reason, REASONS } from '@clembo/core';
 import { Check } from 'lucide-react';
 import { useEffect, useRef } from 'react';
-import type { RoundRow } from '@/workers/plan.worker';
+import type { RoundRow } from '@/workers/answers/round';
 
 export const REASON_TITLES: Record<Reason, string> = {
   shouldHaveFinished: 'Should have finished',

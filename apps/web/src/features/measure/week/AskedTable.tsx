@@ -1,7 +1,7 @@
 'use client';
 import { useRef } from 'react';
-import { usePlanChange } from '@/features/plan/usePlanChange';
-import type { RoundField, RoundRow, RoundWould } from '@/workers/plan.worker';
+import { usePlanChange } from '@/ui/plan/usePlanChange';
+import type { RoundField, RoundRow, RoundWould } from '@/workers/answers/round';
 import type { OpenRoom } from '@/workers/planRoom';
 import { FIELD_LABELS, labelOf } from './Asked';
 import { AskedInput } from './AskedInput';

@@ -6,7 +6,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { ask } from '@/ui/ask';
 import { toast, wrong } from '@/ui/Toasts';
-import type { RoundRow } from '@/workers/plan.worker';
+import type { RoundRow } from '@/workers/answers/round';
 import { type OpenRoom, reopen } from '@/workers/planRoom';
 import { whenKept } from '@/workers/planWrites';
 import { labelOf } from './Asked';

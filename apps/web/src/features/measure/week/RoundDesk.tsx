@@ -1,10 +1,10 @@
 'use client';
 import { useEffect, useState } from 'react';
-import { PlanFrame } from '@/features/plan/PlanFrame';
-import { usePlanChange } from '@/features/plan/usePlanChange';
+import { PlanFrame } from '@/ui/plan/PlanFrame';
+import { usePlanChange } from '@/ui/plan/usePlanChange';
 import type { FramePlan } from '@/ui/Frame';
 import { wrong } from '@/ui/Toasts';
-import type { RoundShown, RoundWould } from '@/workers/plan.worker';
+import type { RoundShown, RoundWould } from '@/workers/answers/round';
 import type { OpenRoom } from '@/workers/planRoom';
 import { MEASURE_PAGES, MeasureTabs } from '../MeasureTabs';
 import { Asked } from './Asked';

@@ -1,8 +1,8 @@
 'use client';
 import { dayOf, startOfDay } from '@clembo/core';
 import { formatDay } from '@clembo/scene/dates';
-import { usePlanChange } from '@/features/plan/usePlanChange';
-import { OnePart } from '@/features/show/parts/ListParts';
+import { usePlanChange } from '@/ui/plan/usePlanChange';
+import { OnePart } from '@/ui/sentence/ListParts';
 import type { OpenRoom } from '@/workers/planRoom';
 import { StatusPart } from '../StatusPart';
 

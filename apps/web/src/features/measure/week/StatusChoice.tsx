@@ -1,7 +1,7 @@
 'use client';
 import type { Activity } from '@clembo/core';
-import { usePlanChange } from '@/features/plan/usePlanChange';
-import type { RoundRow } from '@/workers/plan.worker';
+import { usePlanChange } from '@/ui/plan/usePlanChange';
+import type { RoundRow } from '@/workers/answers/round';
 
 type Part = Partial<Omit<Activity, 'ref'>>;
 

@@ -1,7 +1,8 @@
 'use client';
 import type { ReactNode } from 'react';
 import { PanelHead } from '@/ui/PanelHead';
-import type { ComposedPage, Facts } from '@/workers/plan.worker';
+import type { Facts } from '@/workers/answers/facts';
+import type { ComposedPage } from '@/workers/composing';
 import { Margin } from '../Margin';
 import { type Chosen, sameLane, thing } from './chosen';
 import { LanePanel } from './LanePanel';

@@ -5,7 +5,7 @@ import { type ReactNode, useEffect, useState } from 'react';
 import { SayBox } from '@/ui/comments/SayBox';
 import { Thread } from '@/ui/comments/Thread';
 import { useComments } from '@/ui/comments/useComments';
-import type { ComposedPage } from '@/workers/plan.worker';
+import type { ComposedPage } from '@/workers/composing';
 import { type Point, pointOf } from '@clembo/scene/pointOf';
 
 /** How wide a comment is that stands over the page, in pixels. */

@@ -11,7 +11,7 @@ import {
   withPlaced,
 } from '@clembo/scene/brief';
 import { useMemo } from 'react';
-import type { ComposedPage } from '@/workers/plan.worker';
+import type { ComposedPage } from '@/workers/composing';
 import { sameLane } from './chosen';
 import { pointOnPlane, spotAt } from '../line/onPlane';
 import { lanesWith } from './places';

@@ -1,6 +1,6 @@
 'use client';
 import { type PointerEvent, useCallback, useRef } from 'react';
-import type { ComposedPage } from '@/workers/plan.worker';
+import type { ComposedPage } from '@/workers/composing';
 import { pathsThrough } from './cards';
 
 /** While a card is pointed at, what leads to it and what it leads to stays lit, and the rest of the page is dim. */

@@ -1,7 +1,7 @@
 'use client';
 import type { Anchor, LabelPlace, Placed } from '@clembo/scene';
 import { type PointerEvent as ReactPointerEvent, useCallback, useRef, useState } from 'react';
-import type { ComposedPage } from '@/workers/plan.worker';
+import type { ComposedPage } from '@/workers/composing';
 import { type Chosen, thing, toggled } from './chosen';
 import { placedAt } from './cards';
 import { spotAt } from '../line/onPlane';

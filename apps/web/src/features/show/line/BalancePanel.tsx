@@ -3,10 +3,12 @@ import { isFloors } from '@clembo/core';
 import type { LinearBrief } from '@clembo/scene/brief';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { usePlanChange } from '@/features/plan/usePlanChange';
+import { usePlanChange } from '@/ui/plan/usePlanChange';
 import { PanelHead } from '@/ui/PanelHead';
 import { wrong } from '@/ui/Toasts';
-import type { Balancing, BalanceShown, ComposedPage, TradeShown } from '@/workers/plan.worker';
+import type { Balancing, TradeShown } from '@/workers/answers/balance';
+import type { ComposedPage } from '@/workers/composing';
+import type { BalanceShown } from '@/workers/registry/lines';
 import type { OpenRoom } from '@/workers/planRoom';
 import { TakeOrLeave } from './TakeOrLeave';
 

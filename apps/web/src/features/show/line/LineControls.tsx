@@ -2,7 +2,7 @@
 import { type LineMove, readPlace } from '@clembo/core';
 import { type ReactNode, useEffect, useState } from 'react';
 import { wrong } from '@/ui/Toasts';
-import type { LineWork } from '@/workers/plan.worker';
+import type { LineWork } from '@/workers/answers/lineMoves';
 import type { OpenRoom } from '@/workers/planRoom';
 import type { Proposed } from './useLineMoves';
 

@@ -1,10 +1,11 @@
 'use client';
 import type { LinearBrief } from '@clembo/scene/brief';
 import { useEffect, useState } from 'react';
-import { usePlanChange } from '@/features/plan/usePlanChange';
+import { usePlanChange } from '@/ui/plan/usePlanChange';
 import { PanelHead } from '@/ui/PanelHead';
 import { wrong } from '@/ui/Toasts';
-import type { ComposedPage, LineProposal } from '@/workers/plan.worker';
+import type { LineProposal } from '@/workers/answers/lineMoves';
+import type { ComposedPage } from '@/workers/composing';
 import type { OpenRoom } from '@/workers/planRoom';
 import { TakeOrLeave } from './TakeOrLeave';
 import type { Proposed } from './useLineMoves';

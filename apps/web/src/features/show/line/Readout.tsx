@@ -3,7 +3,7 @@ import { isChainage, placeWords } from '@clembo/core';
 import { formatDay } from '@clembo/scene/dates';
 import type { PlaneShape } from '@clembo/scene';
 import { type RefObject, useEffect, useState } from 'react';
-import type { ComposedPage } from '@/workers/plan.worker';
+import type { ComposedPage } from '@/workers/composing';
 import { isOnPlane, readPlane } from './onPlane';
 
 interface Seen {

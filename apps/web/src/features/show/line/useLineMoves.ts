@@ -3,7 +3,7 @@ import type { FlowPoint, LineMove } from '@clembo/core';
 import type { PlaneShape } from '@clembo/scene';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { wrong } from '@/ui/Toasts';
-import type { LineAsked, LineMoving, LineWork } from '@/workers/plan.worker';
+import type { LineAsked, LineMoving, LineWork } from '@/workers/answers/lineMoves';
 import type { OpenRoom } from '@/workers/planRoom';
 import type { Point } from '../hand/places';
 import { pointOnPlane, readPlane } from './onPlane';

@@ -1,7 +1,7 @@
 'use client';
 import { type CalendarSpec, FIVE_DAY, patternWords, STANDARD_CALENDARS, usualMinutes } from '@clembo/core';
 import { useEffect, useState } from 'react';
-import { usePlanChange } from '@/features/plan/usePlanChange';
+import { usePlanChange } from '@/ui/plan/usePlanChange';
 import type { FramePlan } from '@/ui/Frame';
 import { wrong } from '@/ui/Toasts';
 import type { OpenRoom } from '@/workers/planRoom';

@@ -4,7 +4,7 @@ import { useDraggable } from '@dnd-kit/core';
 import { GripVertical, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { wrong } from '@/ui/Toasts';
-import type { ElementsFacts } from '@/workers/plan.worker';
+import type { ElementsFacts } from '@/workers/answers/models';
 import type { OpenRoom } from '@/workers/planRoom';
 import type { Mode } from './useModel';
 

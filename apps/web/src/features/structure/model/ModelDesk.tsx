@@ -16,11 +16,11 @@ import {
 } from '@dnd-kit/core';
 import { useRouter } from 'next/navigation';
 import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
-import { PlanFrame } from '@/features/plan/PlanFrame';
+import { PlanFrame } from '@/ui/plan/PlanFrame';
 import { ask } from '@/ui/ask';
 import type { FramePlan } from '@/ui/Frame';
 import { toast, wrong } from '@/ui/Toasts';
-import type { ModelBook } from '@/workers/plan.worker';
+import type { ModelBook } from '@/workers/answers/models';
 import type { OpenRoom } from '@/workers/planRoom';
 import { StructureTabs } from '../StructureTabs';
 import { ChosenPanel } from './ChosenPanel';

@@ -1,10 +1,10 @@
 import { dayOf, startOfDay } from '@clembo/core/time';
 import { editionChoices, editionName } from '@clembo/scene/brief';
 import { formatDay } from '@clembo/scene/dates';
-import { WherePart } from '@/features/plan/WherePart';
-import { DatePart } from '@/features/show/parts/DatePart';
-import { OnePart } from '@/features/show/parts/ListParts';
-import type { ModelBook } from '@/workers/plan.worker';
+import { WherePart } from '@/ui/sentence/WherePart';
+import { DatePart } from '@/ui/sentence/DatePart';
+import { OnePart } from '@/ui/sentence/ListParts';
+import type { ModelBook } from '@/workers/answers/models';
 import type { OpenRoom } from '@/workers/planRoom';
 import type { Asked } from './useModel';
 

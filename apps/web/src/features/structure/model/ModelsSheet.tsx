@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { ask, awaitJob } from '@/ui/ask';
 import { Sheet } from '@/ui/Sheet';
 import { toast, wrong } from '@/ui/Toasts';
-import type { ModelEntry } from '@/workers/plan.worker';
+import type { ModelEntry } from '@/workers/answers/models';
 
 /** The ending of files that a model may be, for the dialog that chooses one. */
 const FILES = '.ifc,.glb,.gltf,.csv,.xlsx,.txt';

@@ -3,10 +3,10 @@ import type { Condition, Effect, MatchRule, SelectField } from '@clembo/core';
 import { selectFields } from '@clembo/core';
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { WherePart } from '@/features/plan/WherePart';
+import { WherePart } from '@/ui/sentence/WherePart';
 import { Sheet } from '@/ui/Sheet';
 import { wrong } from '@/ui/Toasts';
-import type { RuleShown } from '@/workers/plan.worker';
+import type { RuleShown } from '@/workers/answers/models';
 import type { OpenRoom } from '@/workers/planRoom';
 import { EVERYTHING } from './useModel';
 

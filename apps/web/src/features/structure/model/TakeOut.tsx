@@ -1,7 +1,7 @@
 'use client';
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { Download } from 'lucide-react';
-import type { ModelOut } from '@/workers/plan.worker';
+import type { ModelOut } from '@/workers/answers/models';
 
 const KINDS: [kind: ModelOut, title: string, about: string][] = [
   ['csv', 'Matches as CSV', 'who builds what, a row for each element'],

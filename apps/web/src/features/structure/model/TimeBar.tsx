@@ -2,7 +2,7 @@
 import { Pause, Play } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { formatDay } from '@clembo/scene/dates';
-import type { MatchingShown } from '@/workers/plan.worker';
+import type { MatchingShown } from '@/workers/answers/models';
 
 const PACES: [days: number, words: string][] = [
   [1, 'a day a second'],

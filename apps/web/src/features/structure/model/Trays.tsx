@@ -2,7 +2,7 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { Search } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
-import type { KindCard, MatchingShown, WorkCard } from '@/workers/plan.worker';
+import type { KindCard, MatchingShown, WorkCard } from '@/workers/answers/models';
 
 const CARD =
   'block w-full cursor-grab touch-none rounded-md border bg-paper px-2.5 py-1.5 text-left leading-tight select-none';

@@ -1,8 +1,8 @@
 'use client';
 import type { Command, Effect, MatchRule } from '@clembo/core';
-import { usePlanChange } from '@/features/plan/usePlanChange';
+import { usePlanChange } from '@/ui/plan/usePlanChange';
 import { toast, wrong } from '@/ui/Toasts';
-import type { ModelBook } from '@/workers/plan.worker';
+import type { ModelBook } from '@/workers/answers/models';
 import type { OpenRoom } from '@/workers/planRoom';
 import { turnPlan } from '@/workers/planWrites';
 

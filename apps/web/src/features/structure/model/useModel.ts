@@ -3,7 +3,7 @@ import type { Condition, Look } from '@clembo/core';
 import { boundsOf, LOOK_BYTES, liftedBy, TO_COME } from '@clembo/scene/model';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { wrong } from '@/ui/Toasts';
-import type { MatchingShown, ModelBook, ModelStandingShown } from '@/workers/plan.worker';
+import type { MatchingShown, ModelBook, StandingShown as ModelStandingShown } from '@/workers/answers/models';
 import type { OpenRoom } from '@/workers/planRoom';
 
 export const EVERYTHING: Condition = { match: 'all', tests: [] };

@@ -1,7 +1,7 @@
 'use client';
 import { useMemo } from 'react';
 import { CHART_LOOK as L, Chart } from '@/ui/Chart';
-import type { NeedShown } from '@/workers/plan.worker';
+import type { NeedShown } from '@/workers/answers/resources';
 
 /** Need over time as bars, against what there is as a stepped line; what is too much stands out. */
 export function NeedChart({ steps, need, name }: { steps: string[]; need: NeedShown; name: string }) {

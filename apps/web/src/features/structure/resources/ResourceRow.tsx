@@ -2,7 +2,7 @@
 import type { CalendarSpec, Resource } from '@clembo/core';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import type { NeedShown } from '@/workers/plan.worker';
+import type { NeedShown } from '@/workers/answers/resources';
 
 interface Props {
   resource: Resource;

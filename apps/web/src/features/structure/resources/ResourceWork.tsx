@@ -2,9 +2,9 @@
 import type { Resource, SpreadShape } from '@clembo/core';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
-import { usePlanChange } from '@/features/plan/usePlanChange';
+import { usePlanChange } from '@/ui/plan/usePlanChange';
 import { wrong } from '@/ui/Toasts';
-import type { NeedShown } from '@/workers/plan.worker';
+import type { NeedShown } from '@/workers/answers/resources';
 import type { OpenRoom } from '@/workers/planRoom';
 
 const SHAPES: [SpreadShape, string][] = [

@@ -1,10 +1,10 @@
 'use client';
 import type { Resource } from '@clembo/core';
 import { useEffect, useState } from 'react';
-import { usePlanChange } from '@/features/plan/usePlanChange';
+import { usePlanChange } from '@/ui/plan/usePlanChange';
 import type { FramePlan } from '@/ui/Frame';
 import { wrong } from '@/ui/Toasts';
-import type { NeedsShown, Step } from '@/workers/plan.worker';
+import type { NeedsShown, Step } from '@/workers/answers/resources';
 import type { OpenRoom } from '@/workers/planRoom';
 import { StructureDesk } from '../StructureDesk';
 import { NeedChart } from './NeedChart';

@@ -3,7 +3,7 @@ import { dayOf, endOfDay, finishDayOf, isoDate, startOfDay } from '@clembo/core/
 import type { NamedDate } from '@clembo/scene/brief';
 import { Plus, X } from 'lucide-react';
 import { useState } from 'react';
-import { DayField, dayOfField } from '@/ui/DayField';
+import { DayField, dayOfField } from '../DayField';
 import { PartPanel, type SaidPart } from './PartPanel';
 
 interface Props extends SaidPart {

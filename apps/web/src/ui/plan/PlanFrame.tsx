@@ -1,10 +1,10 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { type ReactNode, useMemo } from 'react';
-import { usePlanSearch } from '@/features/planSearch';
-import { Frame, type FramePlan } from '@/ui/Frame';
-import type { Found } from '@/ui/SearchAndAct';
-import type { StageName } from '@/ui/stages';
+import { usePlanSearch } from './usePlanSearch';
+import { Frame, type FramePlan } from '../Frame';
+import type { Found } from '../SearchAndAct';
+import type { StageName } from '../stages';
 import { type OpenRoom, usePlanRoom } from '@/workers/planRoom';
 import { PlanTurns } from './PlanTurns';
 

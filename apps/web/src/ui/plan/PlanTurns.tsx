@@ -1,9 +1,9 @@
 'use client';
 import { useRef } from 'react';
-import { useKeys } from '@/ui/keys';
-import { toast, wrong } from '@/ui/Toasts';
-import { useMay } from '@/ui/useMay';
-import { UndoRedo } from '@/ui/UndoRedo';
+import { useKeys } from '../keys';
+import { toast, wrong } from '../Toasts';
+import { useMay } from '../useMay';
+import { UndoRedo } from '../UndoRedo';
 import { type OpenRoom, usePlanTurns } from '@/workers/planRoom';
 import { turnPlan, useKeeping } from '@/workers/planWrites';
 import { useAway } from '@/workers/writing';

@@ -10,7 +10,7 @@ import {
 } from '@clembo/core';
 import { Plus, X } from 'lucide-react';
 import { useEffect, useId, useState } from 'react';
-import { Pick } from '@/ui/Pick';
+import { Pick } from '../Pick';
 
 interface Props {
   condition: Condition;

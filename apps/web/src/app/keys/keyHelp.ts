@@ -1,3 +1,4 @@
+import { SKETCH_KEY_WORDS } from '@/features/gather/sketch/sketchKeys';
 import { GRID_KEY_WORDS } from '@/features/structure/gridKeys';
 
 /** The keys of each screen, in words: what the help page and the screens themselves show. */
@@ -16,17 +17,7 @@ export const KEY_HELP = {
     ['Down, Up', 'choose from what may be meant'],
     ['Escape', 'leave it as it was'],
   ],
-  'A sketch': [
-    ['a, m', 'an activity, a milestone behind the chosen row'],
-    ['Up, Down', 'choose a row'],
-    ['Enter', 'name it'],
-    ['Tab, Shift Tab', 'into the row above, and out again'],
-    ['Shift Left, Right', 'move it by a working day'],
-    ['+, −', 'a working day longer, shorter'],
-    ['Alt Up, Down', 'move it in the list'],
-    ['Delete', 'remove it'],
-    ['Escape', 'let it go; Tab then leaves the line'],
-  ],
+  'A sketch': SKETCH_KEY_WORDS,
   'An exhibit': [
     ['e', 'edit the brief'],
     ['t', 'type the sentence of the brief'],

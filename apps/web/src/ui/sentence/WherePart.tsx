@@ -2,7 +2,7 @@
 import { type Condition, conditionWords, type SelectField, selectFields } from '@clembo/core';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { useState } from 'react';
-import { PART_STYLE } from '@/features/show/parts/ListParts';
+import { PART_STYLE } from './ListParts';
 import type { OpenRoom } from '@/workers/planRoom';
 import { ConditionEditor, firstTest } from './ConditionEditor';
 

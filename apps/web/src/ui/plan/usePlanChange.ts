@@ -1,6 +1,6 @@
 'use client';
 import { useCallback, useState } from 'react';
-import { wrong } from '@/ui/Toasts';
+import { wrong } from '../Toasts';
 import { changePlan, type Wanted } from '@/workers/planWrites';
 
 /** Changes the open plan, and says what was refused; `busy` while it is being written. */

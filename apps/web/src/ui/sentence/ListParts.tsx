@@ -1,7 +1,7 @@
 'use client';
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
 import { Check } from 'lucide-react';
-import { openByEnter } from '@/ui/openByEnter';
+import { openByEnter } from '../openByEnter';
 
 /** How a part of the sentence looks: words that can be changed. */
 export const PART_STYLE =

@@ -2,8 +2,8 @@
 import { defaultBrief } from '@clembo/scene/brief';
 import { useRouter } from 'next/navigation';
 import { useCallback } from 'react';
-import { ask } from '@/ui/ask';
-import { wrong } from '@/ui/Toasts';
+import { ask } from '../ask';
+import { wrong } from '../Toasts';
 
 /** So far back a network goes at first: a page that can be read. */
 const STEPS = 4;

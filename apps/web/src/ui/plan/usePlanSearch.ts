@@ -1,7 +1,7 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { useCallback } from 'react';
-import type { Found } from '@/ui/SearchAndAct';
+import type { Found } from '../SearchAndAct';
 import type { OpenRoom } from '@/workers/planRoom';
 
 /** Finds activities of the open plan; choosing one goes to its row of the ledger. */
