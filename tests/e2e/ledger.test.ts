@@ -70,6 +70,85 @@ const paste = (text: string) =>
     document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
   }, text);
 
+const waitForToast = (words: string) =>
+  page.waitForFunction(
+    (w) => [...document.querySelectorAll('[role="status"]')].some((e) => e.textContent?.includes(w)),
+    {},
+    words,
+  );
+
+describe('keys at any speed', () => {
+  test.each([0, 15, 30, 60, 90, 130])(
+    'at %d ms a key, every key reaches its cell',
+    async (delay) => {
+      await begin(`At ${delay} ms`);
+      const days = [8, 9, 10, 11, 14, 15, 16, 17];
+      for (const [k, dec] of days.entries()) {
+        await page.keyboard.type(`Row ${k + 1}`, { delay });
+        for (const text of [`${dec} Dec 2026`, '', '2 weeks']) {
+          await page.keyboard.press('Tab', { delay });
+          await page.keyboard.type(text, { delay });
+        }
+        await page.keyboard.press('Enter', { delay });
+        await page.keyboard.press('Home', { delay });
+      }
+      await until(
+        async () => (await planNow()).activities.map((a) => [a.name, a.start, a.duration]),
+        days.map((dec, k) => [`Row ${k + 1}`, day(`2026-12-${String(dec).padStart(2, '0')}`), 4800]),
+      );
+    },
+    120_000,
+  );
+
+  test('a row that is inserted is named before it is there', async () => {
+    await page.locator(cell(1, 'name')).click();
+    await key('Insert');
+    await page.keyboard.type('In between', { delay: 0 });
+    await key('Enter');
+    await until(
+      async () => (await planNow()).activities.slice(1, 4).map((a) => a.name),
+      ['Row 2', 'In between', 'Row 3'],
+    );
+  });
+
+  test('a list takes its first entry by Enter and by Tab, an exact name without choosing', async () => {
+    await page.locator(cell(0, 'name')).click();
+    const columns = await page.$$eval('[data-cell^="0 "]', (l) =>
+      l.map((e) => (e as HTMLElement).dataset.cell!.slice(2)),
+    );
+    const at = columns.indexOf('predecessors');
+    expect(at).toBeGreaterThan(0);
+    await page.locator(cell(2, 'predecessors')).click();
+    // At once, without waiting for the list.
+    await page.keyboard.type('row 1');
+    await key('Enter');
+    const refOf = async (name: string) => (await of(name)).ref;
+    await until(
+      async () => (await planNow()).links.map((l) => [l.from, l.to]),
+      [[await refOf('Row 1'), await refOf('In between')]],
+    );
+    await page.locator(cell(3, 'predecessors')).click();
+    await page.keyboard.type('betw');
+    await page.waitForSelector('[role="option"][aria-selected="true"]');
+    await key('Tab');
+    await until(
+      async () => (await planNow()).links.map((l) => [l.from, l.to]).at(-1),
+      [await refOf('In between'), await refOf('Row 3')],
+    );
+  });
+
+  test('a frame is drawn only where keys go', async () => {
+    await page.locator(cell(0, 'name')).click();
+    const framed = () =>
+      page.$$eval('[role="gridcell"]', (l) => l.filter((e) => getComputedStyle(e).outlineStyle !== 'none').length);
+    expect(await framed()).toBe(1);
+    await key('Escape', 'Tab');
+    await page.waitForFunction((g) => document.activeElement !== document.querySelector(g), {}, grid);
+    await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+    expect(await framed()).toBe(0);
+  });
+});
+
 describe('a plan from nothing, by keys alone', () => {
   test('twenty activities are typed one below the other', async () => {
     await begin('By keys');
@@ -133,10 +212,15 @@ describe('a plan from nothing, by keys alone', () => {
 
   test('rows go into one another and out, up and down, and keep their links', async () => {
     await page.locator(cell(1, 'name')).click();
+    // Tab only goes on and comes back.
     await key('Tab');
+    await held(['Shift'], 'Tab');
+    await held(['Alt', 'Shift'], 'ArrowRight');
     const first = (await of('Step 1')).ref;
     await until(async () => (await of('Step 2')).parent, first);
-    await held(['Shift'], 'Tab');
+    // What becomes of dates and length of the row above is said, with the way back.
+    await waitForToast('“Step 1” is a group now. Its dates and length now come from the rows in it.');
+    await held(['Alt', 'Shift'], 'ArrowLeft');
     await until(async () => (await of('Step 2')).parent, null);
     await held(['Alt'], 'ArrowUp');
     await until(async () => (await planNow()).activities.slice(0, 2).map((a) => a.name), ['Step 2', 'Step 1']);

@@ -44,8 +44,10 @@ describe('keys of the ledger', () => {
     ['Insert', 'insert'],
     ['Enter', 'open'],
     ['F2', 'edit'],
-    ['Tab', 'indent'],
-    ['Shift Tab', 'indent'],
+    ['Tab', 'next'],
+    ['Shift Tab', 'next'],
+    ['Alt Shift ArrowRight', 'indent'],
+    ['Alt Shift ArrowLeft', 'indent'],
     ['Space', 'toggle'],
     ['x', 'over'],
     ['Shift X', 'over'],
@@ -60,9 +62,10 @@ describe('keys of the ledger', () => {
     expect(act('Escape', { drawnOut: true })).toBe('leave');
     expect(act('>', { opened: true })).toBe('walk');
     expect(act('>')).toBe('over');
-    // On the last line a new activity is begun; in a list that is no outline, Tab leaves the ledger.
+    // On the last line a new activity is begun; in a list that is no outline, nothing goes into another.
     expect(act('Enter', { onRow: false })).toBe('edit');
-    expect(act('Tab', { outlined: false })).toBeNull();
+    expect(act('Tab', { outlined: false })).toBe('next');
+    expect(act('Alt Shift ArrowRight', { outlined: false })).toBeNull();
     expect(act('Space', { canClose: false })).toBe('over');
   });
 
@@ -88,7 +91,7 @@ describe('keys of the ledger', () => {
     ];
     const reached = new Set(
       keys.flatMap((key) =>
-        ['', 'Ctrl ', 'Shift ', 'Alt ', 'Ctrl Shift '].flatMap((mods) => [
+        ['', 'Ctrl ', 'Shift ', 'Alt ', 'Ctrl Shift ', 'Alt Shift '].flatMap((mods) => [
           act(mods + key),
           act(mods + key, { drawnOut: true, opened: true }),
         ]),

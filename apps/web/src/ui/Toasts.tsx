@@ -31,7 +31,8 @@ export function toast(
 ): Said {
   const id = next++;
   const { tone = 'plain', action, seconds = 6 } = options;
-  change([...toasts.slice(-3), { id, text, tone, ...(action && { action }) }]);
+  // Said again, it stands once.
+  change([...toasts.filter((t) => t.text !== text).slice(-2), { id, text, tone, ...(action && { action }) }]);
   if (tone === 'plain' && Number.isFinite(seconds)) setTimeout(() => putAway(id), seconds * 1000);
   return {
     say: (words) => change(toasts.map((t) => (t.id === id ? { ...t, text: words } : t))),

@@ -1,4 +1,5 @@
 'use client';
+import { TextField } from './TextField';
 
 interface Props {
   label: string;
@@ -14,20 +15,12 @@ interface Props {
 export function Words({ label, value, placeholder, className = '', fixed = false, onSay }: Props) {
   if (fixed) return value === '' ? null : <p className={className}>{value}</p>;
   return (
-    <input
-      key={value}
+    <TextField
       aria-label={label}
-      defaultValue={value}
+      value={value}
       placeholder={placeholder}
       className={`field-sizing-content -ml-1 max-w-full min-w-24 rounded border border-transparent bg-transparent px-1 hover:border-line focus:border-line focus:bg-paper ${className}`}
-      onBlur={(e) => e.target.value.trim() !== value && onSay(e.target.value.trim())}
-      onKeyDown={(e) => {
-        if (e.key === 'Enter') e.currentTarget.blur();
-        if (e.key === 'Escape') {
-          e.currentTarget.value = value;
-          e.currentTarget.blur();
-        }
-      }}
+      onKeep={onSay}
     />
   );
 }

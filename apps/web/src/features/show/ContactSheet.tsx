@@ -1,4 +1,5 @@
 'use client';
+import { TextField } from '@/ui/TextField';
 import { type Brief, pageSizeOf, spoken } from '@clembo/scene/brief';
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { Download, MoreHorizontal, Plus } from 'lucide-react';
@@ -209,17 +210,12 @@ const IN_ONE: Record<string, string> = {
 function Name({ exhibit }: { exhibit: Exhibit }) {
   const { kept, rename } = useExhibitName(exhibit.id, exhibit);
   return (
-    <input
-      key={`${kept.name} ${kept.version}`}
+    <TextField
       aria-label={`Name of ${kept.name}`}
-      defaultValue={kept.name}
+      value={kept.name}
       maxLength={200}
       className="w-full truncate rounded border border-transparent bg-transparent px-1 font-semibold hover:border-line focus:border-line focus:bg-paper"
-      onBlur={(e) => {
-        if (e.target.value.trim() === '') e.target.value = kept.name;
-        rename(e.target.value);
-      }}
-      onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+      onKeep={(name) => (name === '' ? false : rename(name))}
     />
   );
 }

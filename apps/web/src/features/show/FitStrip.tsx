@@ -1,4 +1,5 @@
 'use client';
+import { TextField } from '@/ui/TextField';
 import type { Brief, Fit } from '@clembo/scene';
 import { fitWords, shownWords } from '@clembo/scene/brief';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
@@ -65,13 +66,11 @@ export function FitStrip({
       <div className="flex min-w-0 flex-1 items-center gap-3">
         <label className="flex shrink-0 items-center gap-3">
           <span className="text-soft">Exhibit</span>
-          <input
-            key={kept.name}
-            defaultValue={kept.name}
+          <TextField
+            value={kept.name}
             readOnly={!mayEdit}
             className="max-w-80 min-w-32 [field-sizing:content] rounded border border-transparent bg-transparent px-1.5 py-0.5 font-semibold hover:border-line focus:border-line"
-            onBlur={(e) => rename(e.target.value)}
-            onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+            onKeep={(name) => (name === '' ? false : rename(name))}
           />
         </label>
         {blind && <BlindSpots blind={blind} said={saysBlind} onMend={onMend} onChoose={onChoose} />}

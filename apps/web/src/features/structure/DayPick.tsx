@@ -23,7 +23,7 @@ export function DayPick({ open, meant, onPick }: Props) {
   const time = spec && hasWorkingTime(spec) ? workingTimeOf(spec, 'day', near) : null;
   return (
     <span
-      className="panel absolute top-full left-0 z-40 block w-48 p-2!"
+      className="panel block w-48 p-2!"
       // What is typed stays, and so does the editor.
       onPointerDown={(e) => {
         e.preventDefault();

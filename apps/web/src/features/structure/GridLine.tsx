@@ -53,7 +53,9 @@ export interface LineActs {
   over: (index: number, col: number) => void;
   edit: (index: number, col: number) => void;
   toggle: (key: string) => void;
-  done: (text: string, by: LeaveBy) => void;
+  /** What stands in the editor. */
+  typed: (text: string) => void;
+  done: (text: string | Promise<string>, by: LeaveBy) => void;
   leave: () => void;
   /** Opens it with its neighbours. */
   openUp: (ref: string) => void;
@@ -123,7 +125,7 @@ export const GridLine = memo(function GridLine(props: Props) {
               e.buttons === 1 && (e.target as HTMLElement).closest('[role="treegrid"]') && on.over(index, col)
             }
             onDoubleClick={() => on.edit(index, col)}
-            className={`relative flex min-w-0 items-center ${col === 0 ? 'sticky left-0 z-10 border-r border-line/60 pl-5' : 'px-1.5'} ${number && col > 0 ? 'justify-end' : ''} ${col === 0 ? (focusCol !== null ? 'bg-[#f9f0da]' : heading ? 'bg-wash' : 'bg-paper') : ''} ${isChosen(col) ? 'bg-kelp/12!' : ''} ${focusCol === col ? 'outline-2 -outline-offset-2 outline-marigold' : ''} ${tone}`}
+            className={`relative flex min-w-0 items-center ${col === 0 ? 'sticky left-0 z-10 border-r border-line/60 pl-5' : 'px-1.5'} ${number && col > 0 ? 'justify-end' : ''} ${col === 0 ? (focusCol !== null ? 'bg-[#f9f0da]' : heading ? 'bg-wash' : 'bg-paper') : ''} ${isChosen(col) ? 'bg-kelp/12!' : ''} ${focusCol === col ? '-outline-offset-2 outline-marigold group-focus-within/sheet:outline-2' : ''} ${tone}`}
           >
             {col === 0 && props.other && (
               <span
@@ -147,9 +149,16 @@ export const GridLine = memo(function GridLine(props: Props) {
                 open={open}
                 field={field}
                 reference={line?.ref ?? ''}
-                label={fresh ? 'New activity' : `${names.get(field) ?? field} of ${line?.name || line?.ref}`}
+                label={
+                  fresh
+                    ? col === 0
+                      ? 'New activity'
+                      : `${names.get(field) ?? field} of the new activity`
+                    : `${names.get(field) ?? field} of ${line?.name || line?.ref}`
+                }
                 begin={own.begin}
                 over={own.over}
+                onTyped={on.typed}
                 onDone={on.done}
                 onLeave={on.leave}
               />

@@ -207,9 +207,10 @@ function FieldRow({
             label={field.name}
             begin={begin}
             over={false}
-            onDone={(text) => {
+            onTyped={() => {}}
+            onDone={(said) => {
               setBegin(null);
-              if (text !== begin) void onType(text);
+              void Promise.resolve(said).then((text) => (text === begin ? null : onType(text)));
             }}
             onLeave={() => setBegin(null)}
           />

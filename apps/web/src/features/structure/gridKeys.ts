@@ -24,6 +24,7 @@ export interface GridState {
 export type GridAct =
   | 'leave'
   | 'go'
+  | 'next'
   | 'ends'
   | 'page'
   | 'extend'
@@ -69,22 +70,31 @@ export const GRID_KEYS: readonly GridKey[] = [
     says: ['Alt +, −, 0', 'the time strips finer, coarser, all of them'],
     when: (k) => k.altKey && ['+', '=', '-', '−', '0'].includes(k.key),
   },
-  { act: 'pan', says: ['Alt Left, Right', 'the time strips earlier, later'], when: (k) => k.altKey && leftRight(k) },
+  {
+    act: 'indent',
+    says: ['Alt Shift Right, Left', 'into the row above, and out again'],
+    when: (k, s) => k.altKey && k.shiftKey && leftRight(k) && s.onRow && s.outlined,
+  },
+  {
+    act: 'pan',
+    says: ['Alt Left, Right', 'the time strips earlier, later'],
+    when: (k) => k.altKey && !k.shiftKey && leftRight(k),
+  },
   {
     act: 'shift',
     says: ['Shift Left, Right', 'move the activity by a working day'],
-    when: (k) => k.shiftKey && !mod(k) && leftRight(k),
+    when: (k) => k.shiftKey && bare(k) && leftRight(k),
   },
   {
     act: 'extend',
     says: ['Shift Up, Down', 'draw the range out; with Ctrl Left, Right too'],
-    when: (k) => k.shiftKey && (upDown(k) || leftRight(k)) && (upDown(k) || mod(k)),
+    when: (k) => k.shiftKey && !k.altKey && (upDown(k) || leftRight(k)) && (upDown(k) || mod(k)),
   },
   { act: 'ends', says: null, when: (k) => mod(k) && upDown(k) },
   {
     act: 'go',
     says: ['Arrows, Home, End', 'go from cell to cell; with Ctrl to the ends'],
-    when: (k) => upDown(k) || leftRight(k) || k.key === 'Home' || k.key === 'End',
+    when: (k) => !k.altKey && (upDown(k) || leftRight(k) || k.key === 'Home' || k.key === 'End'),
   },
   { act: 'page', says: null, when: (k) => k.key === 'PageDown' || k.key === 'PageUp' },
   {
@@ -123,11 +133,7 @@ export const GRID_KEYS: readonly GridKey[] = [
     says: ['any letter, F2', 'type over a cell, change what is in it'],
     when: (k) => bare(k) && (k.key === 'Enter' || k.key === 'F2'),
   },
-  {
-    act: 'indent',
-    says: ['Tab, Shift Tab', 'into the row above, and out again'],
-    when: (k, s) => bare(k) && k.key === 'Tab' && s.onRow && s.outlined,
-  },
+  { act: 'next', says: ['Tab, Shift Tab', 'to the next cell, and back'], when: (k) => bare(k) && k.key === 'Tab' },
   {
     act: 'toggle',
     says: ['Space', 'open or close a group'],
@@ -140,5 +146,6 @@ export const GRID_KEYS: readonly GridKey[] = [
 export const GRID_KEY_WORDS: [keys: string, what: string][] = [
   ...GRID_KEYS.flatMap((k) => (k.says ? [k.says] : [])),
   ['Enter, Escape', 'keep a change that is proposed among neighbours, or leave it'],
+  ['Escape, Tab', 'leave the sheet'],
   ['Ctrl C, X, V', 'copy, cut and paste, also with spreadsheets'],
 ];

@@ -1,12 +1,13 @@
 'use client';
-import type { Looking, RowPlace } from '@clembo/core';
+import type { Command, Looking, RowPlace } from '@clembo/core';
 import { editorOf } from '@clembo/formats/typed';
 import { useEffect, useRef, useState } from 'react';
 import { usePlanChange } from '@/ui/plan/usePlanChange';
-import type { Drawing } from '@/workers/answers/drawn';
+import { toast, wrong } from '@/ui/Toasts';
 import type { FoundCell } from '@/workers/answers/finding';
 import type { LedgerShape, WrongCell } from '@/workers/answers/ledger';
 import type { OpenRoom } from '@/workers/planRoom';
+import { turnPlan } from '@/workers/planWrites';
 import type { Range, Spot } from './grid';
 
 /** Something by reference and field. */
@@ -23,6 +24,23 @@ function byCell<T>(cells: readonly { ref: string; field: string }[], value: (k: 
     map.set(ref, own.set(field, value(k)));
   });
   return map;
+}
+
+/** Something that is made, and the command that makes it. */
+interface Made {
+  command: Command;
+  ref: string;
+}
+
+const DRAWN_WORDS = { indent: 'In:', outdent: 'Out:', up: 'Move', down: 'Move' } as const;
+
+/** Says that an activity with something of its own has become a group, and offers the way back. */
+function sayGroup(planId: string, group: string | null): void {
+  if (group === null) return;
+  toast(group, {
+    seconds: 20,
+    action: { label: 'Undo', run: () => void turnPlan(planId, true).catch(wrong) },
+  });
 }
 
 interface Options {
@@ -42,8 +60,6 @@ export function useGridEdits({ planId, open, shape, fields, range, from, behind 
   const { busy, change } = usePlanChange(planId);
   const [wrongs, setWrongs] = useState<ByCell<WrongCell>>(new Map());
   const [pending, setPending] = useState<ByCell<string>>(new Map());
-  /** A new activity that is to be named as soon as its line is there. */
-  const [naming, setNaming] = useState<string | null>(null);
 
   // What was typed stands in its cells until they show what it has become.
   useEffect(() => setPending((was) => (was.size === 0 ? was : new Map())), [shape]);
@@ -95,6 +111,24 @@ export function useGridEdits({ planId, open, shape, fields, range, from, behind 
       },
       rows.length === 1 ? 'Add an activity' : `Add ${rows.length} activities`,
     );
+  /** Makes something; gives its reference as soon as that is known, null where it cannot be made. */
+  const made = (make: (room: OpenRoom['room']) => Promise<Made | null>, words: string): Promise<string | null> =>
+    new Promise((resolve) => {
+      const asked = change(async (room) => {
+        const found = await make(room);
+        resolve(found?.ref ?? null);
+        return found?.command ?? null;
+      }, words);
+      void asked.then(() => resolve(null));
+    });
+  /** An activity behind all others, with one thing that was typed of it. */
+  const addOne = (text: string, field: string): Promise<string | null> =>
+    made(async (room) => {
+      const { command, wrong, refs } = await room.added(added.current ?? (await lastRef()), [field], [[text]]);
+      noteWrong(wrong, []);
+      added.current = refs.at(-1) ?? null;
+      return command && { command, ref: refs[0]! };
+    }, 'Add an activity');
   const lastRef = async (): Promise<string | null> => {
     const refs = await open.room.refsOn(Math.max(0, shape.lines - 50), shape.lines);
     return refs.findLast((r) => r !== '') ?? null;
@@ -108,13 +142,19 @@ export function useGridEdits({ planId, open, shape, fields, range, from, behind 
 
   const chosenRefs = async (): Promise<string[]> =>
     (await open.room.refsOn(range.top, range.bottom + 1)).filter((r) => r !== '');
-  const drawAll = async (make: (ref: string) => Drawing, words: string) => {
+  const drawAll = async (what: 'indent' | 'outdent' | 'up' | 'down') => {
     const refs = await chosenRefs();
-    if (refs.length === 0) return;
     // One after the other, since each is told by where the ones before it stand; what goes behind others, from the end.
-    const { do: what } = make(refs[0]!);
-    for (const ref of what === 'down' || what === 'outdent' ? refs.reverse() : refs)
-      if (!(await change(async (room) => (await room.drawn(make(ref)))?.command ?? null, `${words} ${ref}`))) return;
+    for (const ref of what === 'down' || what === 'outdent' ? refs.reverse() : refs) {
+      let group: string | null = null;
+      const done = await change(async (room) => {
+        const found = await room.drawn({ do: what, ref });
+        group = found?.group ?? null;
+        return found?.command ?? null;
+      }, `${DRAWN_WORDS[what]} ${ref}`);
+      if (!done) return;
+      sayGroup(planId, group);
+    }
   };
   /** Moves what is chosen by working days; what follows goes along where that is wanted. */
   const shift = async (days: number, follow: boolean) => {
@@ -130,36 +170,33 @@ export function useGridEdits({ planId, open, shape, fields, range, from, behind 
     }, words);
   };
   /** Copies of the chosen rows, each behind its own. */
-  const duplicate = async () => {
+  const duplicate = async (): Promise<string | null> => {
     const refs = await chosenRefs();
-    if (refs.length === 0) return;
-    let first: string | null = null;
-    const words = refs.length === 1 ? `Duplicate ${refs[0]}` : `Duplicate ${refs.length} rows`;
-    const done = await change(async (room) => {
-      const made = await room.duplicated(refs);
-      first = made?.refs[0] ?? null;
-      return made?.command ?? null;
-    }, words);
-    if (done && first !== null) setNaming(first);
+    if (refs.length === 0) return null;
+    return made(
+      async (room) => {
+        const found = await room.duplicated(refs);
+        return found && { command: found.command, ref: found.refs[0]! };
+      },
+      refs.length === 1 ? `Duplicate ${refs[0]}` : `Duplicate ${refs.length} rows`,
+    );
   };
   /** Carries the chosen rows, or the one that is dragged where it is none of them. */
   const carry = async (ref: string, place: RowPlace, target: string) => {
     const chosen = await chosenRefs();
     const refs = chosen.includes(ref) ? chosen : [ref];
     const words = refs.length === 1 ? `Move ${ref} in the list` : `Move ${refs.length} rows in the list`;
-    await change((room) => room.carried(refs, place, target), words);
+    let group: string | null = null;
+    const done = await change(async (room) => {
+      const found = await room.carried(refs, place, target);
+      group = found?.group ?? null;
+      return found?.command ?? null;
+    }, words);
+    if (done) sayGroup(planId, group);
   };
   /** A milestone behind the chosen row that comes when it ends. */
-  const milestone = async () => {
-    if (behind === null) return;
-    let ref: string | null = null;
-    const done = await change(async (room) => {
-      const made = await room.milestoneBehind(behind);
-      ref = made?.ref ?? null;
-      return made?.command ?? null;
-    }, `Add a milestone behind ${behind}`);
-    if (done && ref !== null) setNaming(ref);
-  };
+  const milestone = async (): Promise<string | null> =>
+    behind === null ? null : made((room) => room.milestoneBehind(behind), `Add a milestone behind ${behind}`);
   const replace = async (cells: FoundCell[], looking: Looking, by: string) => {
     const texts = await open.room.replaced(cells, looking, by);
     await type(texts, texts.length === 1 ? undefined : `Replace “${looking.text}” in ${texts.length} cells`);
@@ -201,16 +238,11 @@ export function useGridEdits({ planId, open, shape, fields, range, from, behind 
       `Fill ${refs.length - 1} rows down`,
     );
   };
-  const insert = async () => {
-    const place = behind ?? (await lastRef());
-    let ref: string | null = null;
-    const done = await change(async (room) => {
-      const made = await room.added(place, ['name'], [['']]);
-      ref = made.refs[0] ?? null;
-      return made.command;
+  const insert = (): Promise<string | null> =>
+    made(async (room) => {
+      const { command, refs } = await room.added(behind ?? (await lastRef()), ['name'], [['']]);
+      return command && { command, ref: refs[0]! };
     }, 'Insert an activity');
-    if (done && ref !== null) setNaming(ref);
-  };
   const paste = async (text: string, several: boolean) => {
     const table = text
       .replace(/\r?\n$/, '')
@@ -246,10 +278,8 @@ export function useGridEdits({ planId, open, shape, fields, range, from, behind 
     change,
     wrongs,
     pending,
-    naming,
-    setNaming,
     type,
-    add,
+    addOne,
     addLink,
     drawAll,
     shift,

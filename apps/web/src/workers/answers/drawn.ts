@@ -23,9 +23,18 @@ export type Drawing =
   | { do: 'shift'; ref: string; days: number }
   | { do: 'indent' | 'outdent' | 'up' | 'down'; ref: string };
 
-/** The command of a drawing, and what it is about; null where it changes nothing. */
-export function drawn({ plan, schedule }: Held, drawing: Drawing): { command: Command; ref: string } | null {
-  const about = (ref: string, command: Command | null) => command && { command, ref };
+/** A command, what it is about, and what is to be said of an activity that becomes a group by it. */
+export interface Drawn {
+  command: Command;
+  ref: string;
+  group: string | null;
+}
+
+/** The command of a drawing; null where it changes nothing. */
+export function drawn(held: Held, drawing: Drawing): Drawn | null {
+  const { plan, schedule } = held;
+  const about = (ref: string, command: Command | null) =>
+    command && { command, ref, group: becomesGroup(held, command) };
   switch (drawing.do) {
     case 'make': {
       const { kind, first, last, behind } = drawing;
@@ -59,6 +68,32 @@ export function drawn({ plan, schedule }: Held, drawing: Drawing): { command: Co
     case 'down':
       return about(drawing.ref, movedBy(plan, drawing.ref, drawing.do === 'up' ? -1 : 1));
   }
+}
+
+/** That a command makes a group of an activity that has something of its own, in words; null where it does not. */
+export function becomesGroup({ plan, schedule: { outline } }: Held, command: Command): string | null {
+  const put = command.do === 'all' ? command.commands : [command];
+  for (const c of put) {
+    const parent = c.do === 'changeActivity' ? c.part.parent : null;
+    const i = parent ? outline.indexOf.get(parent) : undefined;
+    if (i === undefined || outline.children[i]!.length > 0) continue;
+    const a = plan.activities[i]!;
+    const own = [
+      a.start !== null || a.finish !== null ? 'dates' : '',
+      a.duration !== null && a.duration > 0 ? 'length' : '',
+      a.percent !== null && a.percent > 0 ? 'progress' : '',
+    ].filter((w) => w !== '');
+    const isLinked = plan.links.some((l) => l.from === a.ref || l.to === a.ref);
+    if (own.length === 0 && !isLinked) continue;
+    const list = own.length < 2 ? own.join('') : `${own.slice(0, -1).join(', ')} and ${own.at(-1)}`;
+    const words = [
+      `“${a.name || a.ref}” is a group now.`,
+      list === '' ? '' : `Its ${list} now come from the rows in it.`,
+      isLinked ? 'Its links count for the rows in it.' : '',
+    ];
+    return words.filter((w) => w !== '').join(' ');
+  }
+  return null;
 }
 
 /** A milestone behind an activity, linked to its end, on the day on which it ends. */

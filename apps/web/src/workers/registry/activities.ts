@@ -2,7 +2,7 @@ import { type Command, type PromiseOffer, type RowPlace, carried, duplicated, pr
 import { PROMISED } from '@clembo/scene';
 import { type About, type EditionFacts, aboutOf, editionWords } from '../answers/about';
 import { type Dragging, dragged, withFollowers } from '../answers/dragging';
-import { type Drawing, drawn, milestoneBehind } from '../answers/drawn';
+import { type Drawing, drawn, milestoneBehind, becomesGroup, type Drawn } from '../answers/drawn';
 import { type Facts, factsOf } from '../answers/facts';
 import type { OpenPlan } from '../openPlan';
 
@@ -49,7 +49,7 @@ export const activityAnswers = (open: OpenPlan) => ({
     return promiseOffer(plan, schedule, await open.keptEdition(PROMISED));
   },
 
-  drawn(drawing: Drawing): { command: Command; ref: string } | null {
+  drawn(drawing: Drawing): Drawn | null {
     return drawn(open.held, drawing);
   },
 
@@ -70,7 +70,8 @@ export const activityAnswers = (open: OpenPlan) => ({
     return duplicated(open.held.plan, refs);
   },
 
-  carried(refs: string[], place: RowPlace, target: string): Command | null {
-    return carried(open.held.plan, refs, place, target);
+  carried(refs: string[], place: RowPlace, target: string): { command: Command; group: string | null } | null {
+    const command = carried(open.held.plan, refs, place, target);
+    return command && { command, group: becomesGroup(open.held, command) };
   },
 });

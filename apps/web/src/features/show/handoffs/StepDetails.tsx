@@ -1,4 +1,5 @@
 'use client';
+import { TextField } from '@/ui/TextField';
 import { dayOf, endOfDay, finishDayOf, isoDate, startOfDay } from '@clembo/core/time';
 import { type Step, STEP_WORDS } from '@clembo/scene/brief';
 import { X } from 'lucide-react';
@@ -37,18 +38,14 @@ export function StepDetails({
         By
       </label>
       <span>
-        <input
-          key={step.by.join(', ')}
+        <TextField
           id={hands}
           className={FIELD}
           list={`${hands}-known`}
-          defaultValue={step.by.join(', ')}
+          value={step.by.join(', ')}
           placeholder="who; several with a comma"
-          onBlur={(e) => {
-            const by = listed(e.target.value);
-            if (by.join(', ') !== step.by.join(', ')) steps.change(step.id, { by });
-          }}
-          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+          onKeep={(text) => steps.change(step.id, { by: listed(text) })}
+          onEnter={(text) => onMade(steps.add(step.id, { by: listed(text) }))}
         />
         <datalist id={`${hands}-known`}>
           {steps.hands.map((h) => (
@@ -60,18 +57,14 @@ export function StepDetails({
         Phase
       </label>
       <span>
-        <input
-          key={step.phase}
+        <TextField
           id={phases}
           className={FIELD}
           list={`${phases}-known`}
-          defaultValue={step.phase}
+          value={step.phase}
           maxLength={120}
-          onBlur={(e) => {
-            const phase = e.target.value.trim();
-            if (phase !== step.phase) steps.change(step.id, { phase });
-          }}
-          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+          onKeep={(phase) => steps.change(step.id, { phase })}
+          onEnter={(phase) => onMade(steps.add(step.id, { phase }))}
         />
         <datalist id={`${phases}-known`}>
           {steps.phases.map((p) => (
@@ -96,18 +89,13 @@ export function StepDetails({
         <ul className="space-y-1">
           {ways.map((way) => (
             <li key={way.to} className="flex items-center gap-1">
-              <input
-                key={way.words}
+              <TextField
                 aria-label={`Name of the way to ${nameOf(way.to)}`}
                 className={`${FIELD} w-[74px]! shrink-0`}
-                defaultValue={way.words}
+                value={way.words}
                 maxLength={60}
                 placeholder={step.kind === 'decision' ? 'if …' : ''}
-                onBlur={(e) => {
-                  const words = e.target.value.trim();
-                  if (words !== way.words) steps.say(step.id, way.to, words);
-                }}
-                onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+                onKeep={(words) => steps.say(step.id, way.to, words)}
               />
               <span className="min-w-0 flex-1 truncate">{nameOf(way.to)}</span>
               <button

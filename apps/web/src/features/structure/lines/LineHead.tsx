@@ -1,4 +1,5 @@
 'use client';
+import { TextField } from '@/ui/TextField';
 import type { Line, RoundedTo } from '@clembo/core';
 import { PlaceField } from './PlaceField';
 
@@ -27,31 +28,21 @@ export function LineHead({
     <div className="mt-5 flex flex-wrap items-center gap-x-5 gap-y-2">
       <label className="flex items-center gap-2">
         <span className="text-soft">Name</span>
-        <input
-          key={line.name}
-          defaultValue={line.name}
+        <TextField
+          value={line.name}
           maxLength={200}
           className="w-56 rounded-md border border-line bg-paper px-2 py-0.5"
-          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
-          onBlur={(e) => {
-            const name = e.target.value.trim();
-            if (name !== '' && name !== line.name) onChange({ name }, `Rename the line ${line.name}`);
-          }}
+          onKeep={(name) => (name === '' ? false : onChange({ name }, `Rename the line ${line.name}`))}
         />
       </label>
       <label className="flex items-center gap-2">
         <span className="text-soft">Counted in</span>
-        <input
-          key={line.unit}
-          defaultValue={line.unit}
+        <TextField
+          value={line.unit}
           list="units-of-lines"
           maxLength={40}
           className="w-28 rounded-md border border-line bg-paper px-2 py-0.5"
-          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
-          onBlur={(e) => {
-            const unit = e.target.value.trim();
-            if (unit !== line.unit) onChange({ unit }, words('Change the unit'));
-          }}
+          onKeep={(unit) => onChange({ unit }, words('Change the unit'))}
         />
         <datalist id="units-of-lines">
           {UNITS.map((u) => (

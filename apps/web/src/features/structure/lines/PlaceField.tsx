@@ -1,5 +1,6 @@
 'use client';
 import { placeWords, readPlace } from '@clembo/core';
+import { TextField } from '@/ui/TextField';
 import { wrong } from '@/ui/Toasts';
 
 /** A place that is typed in the unit of its line. */
@@ -16,20 +17,16 @@ export function PlaceField({
 }) {
   const text = placeWords(place, unit);
   return (
-    <input
-      key={text}
+    <TextField
       aria-label={label}
-      defaultValue={text}
+      value={text}
       maxLength={30}
       className="w-24 rounded-md border border-line bg-paper px-2 py-0.5 text-right tabular-nums"
-      onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
-      onBlur={(e) => {
-        const typed = e.target.value.trim();
-        if (typed === text) return;
+      onKeep={(typed) => {
         const read = readPlace(typed, unit);
         if (read !== null) return onChange(read);
-        e.target.value = text;
         wrong(new Error(`“${typed}” is no place. Type a number${unit ? ` in ${unit}` : ''}, or 12+350.`));
+        return false;
       }}
     />
   );

@@ -1,4 +1,5 @@
 'use client';
+import { TextField } from '@/ui/TextField';
 import { dayOf, endOfDay, finishDayOf, isoDate, type Line, type PlaceKind, startOfDay } from '@clembo/core';
 import { X } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
@@ -77,15 +78,13 @@ export function Places({
               // biome-ignore lint: places stand where they stand
               <tr key={k}>
                 <td className="py-0.5 pr-2">
-                  <input
-                    key={p.name}
+                  <TextField
                     aria-label={`Name of ${one} ${k + 1}`}
-                    defaultValue={p.name}
+                    value={p.name}
                     maxLength={200}
                     placeholder="Name"
                     className="w-40 rounded-md border border-line bg-paper px-2 py-0.5"
-                    onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
-                    onBlur={(e) => e.target.value.trim() !== p.name && change(k, { name: e.target.value.trim() })}
+                    onKeep={(name) => change(k, { name })}
                   />
                 </td>
                 {'at' in p ? (

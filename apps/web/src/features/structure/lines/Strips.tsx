@@ -1,4 +1,5 @@
 'use client';
+import { TextField } from '@/ui/TextField';
 import {
   isChainage,
   type Line,
@@ -76,17 +77,12 @@ export function Strips({
         return (
           <div key={strip.id} className="mt-3">
             <div className="flex items-center gap-3">
-              <input
-                key={strip.name}
+              <TextField
                 aria-label={`Name of picture ${k + 1}`}
-                defaultValue={strip.name}
+                value={strip.name}
                 maxLength={200}
                 className="w-56 rounded-md border border-line bg-paper px-2 py-0.5"
-                onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
-                onBlur={(e) => {
-                  const name = e.target.value.trim();
-                  if (name !== strip.name) set(strip, { name }, `Rename a picture of the line ${line.name}`);
-                }}
+                onKeep={(name) => set(strip, { name }, `Rename a picture of the line ${line.name}`)}
               />
               <span className="text-[14px] text-soft" data-testid="strip-reach">
                 {reachWords(strip, line)}
