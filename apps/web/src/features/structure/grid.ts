@@ -57,3 +57,11 @@ export function columnWidth(field: string): number {
 /** Cells as text that spreadsheets take: tabs between cells, lines between rows, neither within a cell. */
 export const tableText = (table: readonly (readonly string[])[]): string =>
   table.map((row) => row.map((cell) => cell.replace(/[\t\r\n]+/g, ' ')).join('\t')).join('\n');
+
+/** To the next cell or the one before it: behind the last of a row comes the first of the next. */
+export function goAlong({ row, col }: Spot, by: 1 | -1, columns: number, go: (row: number, col: number) => void): void {
+  const next = col + by;
+  if (next < 0) go(row - 1, columns - 1);
+  else if (next >= columns) go(row + 1, 0);
+  else go(row, next);
+}

@@ -1,10 +1,9 @@
 import { type Arrangement, isTest, type Test } from '@clembo/core';
 import type { KeyboardEvent } from 'react';
-import { ROW_HEIGHT, type Spot } from './grid';
+import { goAlong, ROW_HEIGHT, type Spot } from './grid';
 import type { Act } from './GridFoot';
 import type { GridAct } from './gridKeys';
 import { panned, type View, zoomed } from './stripView';
-import { goAlong } from './useCellEditing';
 import type { useGridEdits } from './useGridEdits';
 
 const MOVES: Record<string, [down: number, right: number]> = {

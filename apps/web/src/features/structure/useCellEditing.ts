@@ -1,14 +1,17 @@
 'use client';
 import { editorOf } from '@clembo/formats/typed';
-import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, type RefObject, useEffect, useRef, useState } from 'react';
 import { wrong as sayWrong } from '@/ui/Toasts';
 import { LOOK_ONLY } from '@/ui/useMay';
 import type { LedgerShape, LedgerShown } from '@/workers/answers/ledger';
 import type { OpenRoom } from '@/workers/planRoom';
+import { useKeeping } from '@/workers/planWrites';
 import type { LeaveBy } from './CellInput';
-import type { Spot } from './grid';
+import { goAlong, type Spot } from './grid';
 import type { ByCell } from './useGridEdits';
 
+/** How long after all is kept the lines are what they will be, in ms. */
+const SETTLED = 600;
 /** Where something stands that has no line yet. */
 const NO_ROW = -1;
 
@@ -37,6 +40,8 @@ interface Options {
   type: (cells: { ref: string; field: string; text: string }[]) => Promise<void>;
   /** Adds an activity at the end; gives its reference as soon as it is shown, null where it could not be added. */
   add: (text: string, field: string) => Promise<string | null>;
+  /** The row behind all that are being added; 0 where none is. */
+  beyond: RefObject<number>;
 }
 
 /**
@@ -45,7 +50,7 @@ interface Options {
  * when typing began, also to one that was added a moment ago and is still on its way.
  */
 export function useCellEditing(options: Options) {
-  const { open, shape, fields, names, at, wrongs, mayEdit, focus, setFocus, go, toFocus, type, add } = options;
+  const { open, shape, fields, names, at, wrongs, mayEdit, focus, setFocus, go, toFocus, type, add, beyond } = options;
   const [editing, setEditing] = useState<Editing | null>(null);
   /** The text as it stands in the editor. */
   const typed = useRef('');
@@ -80,6 +85,18 @@ export function useCellEditing(options: Options) {
       current = false;
     };
   }, [shape]);
+
+  // What was added may be hidden by a filter: the line for what is new is then where it was.
+  const isKeeping = useKeeping();
+  const isBeyond = focus.row > shape.lines;
+  useEffect(() => {
+    if (isKeeping || !isBeyond) return;
+    const timer = setTimeout(() => {
+      beyond.current = 0;
+      carry(focus.row, shape.lines);
+    }, SETTLED);
+    return () => clearTimeout(timer);
+  }, [isKeeping, isBeyond, shape]);
 
   // What was just made is named as soon as it has a line.
   const waits = editing?.row === NO_ROW ? editing.whose : null;
@@ -140,9 +157,12 @@ export function useCellEditing(options: Options) {
     const { whose } = e;
     if (whose === null) {
       if (said === '' || (typeof said === 'string' && said.trim() === '')) return;
-      fresh.current.set(e.row, typeof said === 'string' ? add(said, field) : said.then((text) => add(text, field)));
+      const made = typeof said === 'string' ? add(said, field) : said.then((text) => add(text, field));
+      fresh.current.set(e.row, made);
+      beyond.current = Math.max(beyond.current, e.row + 1, shape.lines + 1);
+      void made.then((ref) => ref === null && (beyond.current = 0));
       // The line for what is new goes down by one.
-      if (by === 'down') setFocus({ row: Math.max(e.row, shape.lines) + 1, col: 0 });
+      if (by === 'down') setFocus({ row: beyond.current, col: 0 });
       return;
     }
     const line = at(e.row);
@@ -178,11 +198,3 @@ export function useCellEditing(options: Options) {
 }
 
 const LEAVING: Record<string, [by: LeaveBy, withShift: LeaveBy]> = { Enter: ['down', 'up'], Tab: ['right', 'left'] };
-
-/** To the next cell or the one before it: behind the last of a row comes the first of the next. */
-export function goAlong({ row, col }: Spot, by: 1 | -1, columns: number, go: (row: number, col: number) => void): void {
-  const next = col + by;
-  if (next < 0) go(row - 1, columns - 1);
-  else if (next >= columns) go(row + 1, 0);
-  else go(row, next);
-}

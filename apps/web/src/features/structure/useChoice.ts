@@ -8,6 +8,8 @@ interface Options {
   sight: RefObject<Sight>;
   at: (row: number) => LedgerShown | null;
   columns: number;
+  /** A row behind the last that is there, which can be chosen while rows before it are on their way. */
+  beyond: RefObject<number>;
   /** A row that is wanted in sight. */
   goal: { place: number } | null;
   scrollTo: (row: number, align?: 'center') => void;
@@ -15,7 +17,7 @@ interface Options {
 }
 
 /** The cell that keys go to, and the cells that are drawn out from it; the choice stays with its activity. */
-export function useChoice({ shape, sight, at, columns, goal, scrollTo, onChosen }: Options) {
+export function useChoice({ shape, sight, at, columns, beyond, goal, scrollTo, onChosen }: Options) {
   const [focus, setFocus] = useState<Spot>({ row: 0, col: 0 });
   const [anchor, setAnchor] = useState<Spot | null>(null);
   const [seen, setSeen] = useState(shape);
@@ -29,12 +31,13 @@ export function useChoice({ shape, sight, at, columns, goal, scrollTo, onChosen 
   const area = rangeOf(focus, anchor);
   const go = useCallback(
     (row: number, col: number, extend = false) => {
-      const spot = { row: Math.max(0, Math.min(shape.lines, row)), col: Math.max(0, Math.min(columns - 1, col)) };
+      const last = Math.max(shape.lines, beyond.current);
+      const spot = { row: Math.max(0, Math.min(last, row)), col: Math.max(0, Math.min(columns - 1, col)) };
       setAnchor((a) => (extend ? (a ?? focus) : null));
       setFocus(spot);
-      scrollTo(spot.row);
+      scrollTo(Math.min(spot.row, shape.lines));
     },
-    [shape.lines, columns, focus, scrollTo],
+    [shape.lines, columns, beyond, focus, scrollTo],
   );
   useLayoutEffect(() => {
     // A line that is still on its way is the same choice.

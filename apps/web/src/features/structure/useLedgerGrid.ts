@@ -64,7 +64,8 @@ export function useLedgerGrid(props: LedgerProps) {
   const sheet = useSheet(open, shape, sight, arrangement, scroller);
   const { list, at, opened, around } = sheet;
   const scrollTo = useCallback((row: number, align?: 'center') => list.scrollToIndex(row, { align }), [list]);
-  const choice = useChoice({ shape, sight, at, columns: fields.length, goal, scrollTo, onChosen });
+  const beyond = useRef(0);
+  const choice = useChoice({ shape, sight, at, columns: fields.length, beyond, goal, scrollTo, onChosen });
   const { focus, setFocus, anchor, setAnchor, chosen, area, go } = choice;
   useColumnInSight(scroller, focus.col, widths, sheet.width);
   const toFocus = () => scroller.current?.focus({ preventScroll: true });
@@ -84,6 +85,7 @@ export function useLedgerGrid(props: LedgerProps) {
     toFocus,
     type: edits.type,
     add: edits.addOne,
+    beyond,
   });
   const strips = useStrips({ open, view: sheet.view, inSight: sheet.inSight, opened, change: edits.change, toFocus });
   const { landing, onCarry } = useRowCarry((ref, to) => void edits.carry(ref, to.place, to.ref));

@@ -88,7 +88,9 @@ export function becomesGroup({ plan, schedule: { outline } }: Held, command: Com
     const list = own.length < 2 ? own.join('') : `${own.slice(0, -1).join(', ')} and ${own.at(-1)}`;
     const words = [
       `“${a.name || a.ref}” is a group now.`,
-      list === '' ? '' : `Its ${list} now come from the rows in it.`,
+      list === ''
+        ? ''
+        : `Its ${list} now ${own.length === 1 && own[0] !== 'dates' ? 'comes' : 'come'} from the rows in it.`,
       isLinked ? 'Its links count for the rows in it.' : '',
     ];
     return words.filter((w) => w !== '').join(' ');
