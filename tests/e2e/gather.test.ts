@@ -107,6 +107,31 @@ describe('the column map is corrected in place', () => {
     await page.close();
   });
 
+  test('a status date is typed key by key, and no half of it is read', async () => {
+    const page = await openPage(browser, address);
+    await upload(page, file('Status by keys.csv', 'Ref,Name,Start,Finish\nA1,Dig,2026-06-01,2026-06-26\n'));
+    const field = (await page.waitForSelector('input[type="date"][aria-label="Status date"]'))!;
+    const maps: string[] = [];
+    page.on('request', (r) => {
+      if (r.method() !== 'GET' && r.url().includes('/api/intakes/')) maps.push(r.postData() ?? '');
+    });
+    // Chromium's own order: month, day, year.
+    await field.type('06162026', { delay: 90 });
+    await page.keyboard.press('Tab');
+    await page.waitForFunction(
+      () => document.querySelector<HTMLInputElement>('input[aria-label="Status date"]')!.value === '2026-06-16',
+    );
+    await toLedger(page);
+    const plan = (await (
+      await fetch(`${address}/api${new URL(page.url()).pathname.replace(/\/structure$/, '')}`)
+    ).json()) as {
+      plan: { statusDate: number };
+    };
+    expect(plan.plan.statusDate).toBe(Date.parse('2026-06-16T00:00Z') / 60_000);
+    expect(maps.filter((m) => m.includes('statusDay')).length).toBe(1);
+    await page.close();
+  });
+
   test('a map that was corrected is offered again for the same headings', async () => {
     const table = (name: string) => `Key no.;Was ist zu tun;Von;Bis;Truppe\n1;${name};02.03.2026;13.03.2026;Blue\n`;
     const page = await openPage(browser, address);

@@ -3,6 +3,7 @@ import { randomBytes } from 'node:crypto';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { freePort, isListening } from './cluster.mjs';
 import { SetupError, say } from './say.mjs';
 
@@ -54,7 +55,17 @@ export async function startWeb(root, port, url, dist, tell, onBegin, host = '127
   const begin = () =>
     spawn(
       process.execPath,
-      [join(root, 'node_modules/next/dist/bin/next'), 'start', 'apps/web', '-p', String(port), '-H', host],
+      [
+        '--import',
+        pathToFileURL(join(root, 'tools/lib/web.mjs')).href,
+        join(root, 'node_modules/next/dist/bin/next'),
+        'start',
+        'apps/web',
+        '-p',
+        String(port),
+        '-H',
+        host,
+      ],
       {
         cwd: root,
         stdio: ['ignore', 'ignore', 'inherit'],

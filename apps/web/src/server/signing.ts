@@ -21,9 +21,8 @@ export const PersonName = z
   .max(100)
   .regex(/^[^\p{Cc}<>]*$/u, 'A name has no control characters and no angle brackets.');
 
-/** From where a request comes, as the last one before this server saw it. */
-const askerOf = (request: Request): string =>
-  (request.headers.get('x-forwarded-for') ?? '').split(',').at(-1)!.trim() || 'unknown';
+/** From where a request comes: `tools/lib/asker.mjs` has put that there, whatever the request itself says. */
+const askerOf = (request: Request): string => request.headers.get('x-forwarded-for') ?? 'unknown';
 
 const tooMany = (seconds: number): BadRequest => {
   const minutes = Math.max(1, Math.ceil(seconds / 60));

@@ -15,7 +15,7 @@ export const KEY_HELP = {
     ['Enter, Shift Enter', 'keep it and go down, or up'],
     ['Tab, Shift Tab', 'keep it and go right, or left'],
     ['Down, Up', 'choose from what may be meant'],
-    ['Escape', 'leave it as it was'],
+    ['Escape', 'close the list; leave it as it was'],
   ],
   'A sketch': SKETCH_KEY_WORDS,
   'An exhibit': [

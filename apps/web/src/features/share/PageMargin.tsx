@@ -1,4 +1,5 @@
 'use client';
+import { DayField } from '@/ui/DayField';
 import { COVER, type Folio, type FolioPage, type Hop, OVERVIEW, type Place } from '@clembo/scene/folio';
 import { dayOf, endOfDay, finishDayOf, isoDate, parseIsoDate, startOfDay } from '@clembo/core/time';
 import { CornerDownRight, X } from 'lucide-react';
@@ -178,11 +179,10 @@ export function PageMargin({ shown, pages, hops, folio, numbers, open, onChange,
         ).map(([key, title, isFinish]) => (
           <label key={key} className="flex-1">
             {title}
-            <input
-              type="date"
-              aria-label={title}
+            <DayField
+              label={title}
               value={day(page[key], isFinish)}
-              onChange={(e) => onChange({ [key]: typed(e.target.value, isFinish) })}
+              onChange={(said) => onChange({ [key]: typed(said, isFinish) })}
               className={`${field} text-ink`}
             />
           </label>
