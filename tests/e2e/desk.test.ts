@@ -297,6 +297,26 @@ describe('the ledger', () => {
   });
 });
 
+test('pages of other stages are found by their names and by what they are about; the stage leads to its first page', async () => {
+  const page = await openDemo('Saltmere sea wall', 'Structure');
+  for (const [words, title, path] of [
+    ['lines', 'Lines', /structure\/lines$/],
+    ['status date', 'Standing', /measure$/],
+    ['code b', 'Code books', /gather\/books$/],
+  ] as const) {
+    await page.waitForSelector('nav[aria-label="Stages"]');
+    await page.locator('[aria-label="Search and act"]').click();
+    await page.waitForSelector('[role="dialog"] input');
+    await page.keyboard.type(words);
+    const option = await page.waitForSelector(`[role="option"]::-p-text(${title})`);
+    await option!.asLocator().click();
+    await page.waitForFunction((p) => new RegExp(p).test(location.pathname), {}, path.source);
+  }
+  await page.locator('nav[aria-label="Stages"] [aria-current="step"]').click();
+  await page.waitForFunction(() => /\/gather$/.test(location.pathname));
+  await page.close();
+});
+
 describe('the desk', () => {
   test('deleting an exhibit can be taken back', async () => {
     const page = await openDemo('Museum move', 'Show');

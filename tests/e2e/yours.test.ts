@@ -488,6 +488,21 @@ describe('a sketch', () => {
     expect((await of('Build')).start).toBe(movedTo.start);
   });
 
+  test('names are typed before their rows are there: no key is lost, or taken as one of the sketch', async () => {
+    await (await page.waitForSelector('[aria-label="Time line to draw on"]'))!.focus();
+    const before = (await rows()).length;
+    const gates = ['Gate am', 'Gate + a', 'Mama'];
+    for (const [k, gate] of gates.entries()) {
+      await page.keyboard.press('m');
+      await page.keyboard.type(gate, { delay: [0, 30, 90][k]! });
+      await page.keyboard.press('Enter');
+      await until(async () => (await rows()).filter((r) => gates.includes(r)).length, k + 1);
+    }
+    expect((await rows()).length).toBe(before + 3);
+    for (let k = 0; k < 6; k++) await press('Undo');
+    await until(rows, ['Design', 'Build', 'Open']);
+  }, 60_000);
+
   test('by keys: made, named, put into one another, moved by a working day, removed and brought back', async () => {
     const board = (await page.waitForSelector('[aria-label="Time line to draw on"]'))!;
     await board.focus();

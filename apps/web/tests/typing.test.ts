@@ -2,6 +2,7 @@ import { FIVE_DAY, makeActivity, makePlan, makeLink, schedulePlan, MINUTES_PER_D
 import { describe, expect, test } from '@jest/globals';
 import { goAlong } from '@/features/structure/grid';
 import { takenOf } from '@/features/structure/suggested';
+import { roomsMeant } from '@/ui/rooms';
 import { becomesGroup, drawn } from '@/workers/answers/drawn';
 import { suggestionsFor } from '@/workers/answers/suggestions';
 
@@ -74,4 +75,21 @@ test('Tab goes through rows as through lines of text', () => {
   expect(went(4, 0, 1)).toEqual([4, 1]);
   expect(went(4, 2, 1)).toEqual([5, 0]);
   expect(went(4, 0, -1)).toEqual([3, 2]);
+});
+
+test.each([
+  ['lines', 'Lines'],
+  ['page', 'All pages'],
+  ['status date', 'Standing'],
+  ['date of status', 'Weekly round'],
+  ['compute', 'Ledger'],
+  ['holiday', 'Calendars'],
+  ['baseline', 'Sources and editions'],
+])('“%s” finds the page %s', (text, title) => {
+  const { called, about } = roomsMeant(text);
+  expect([...called, ...about].map(([, t]) => t)).toContain(title);
+});
+
+test('nothing and nonsense find no page', () => {
+  for (const text of ['', '  ', 'winch fabrication']) expect(roomsMeant(text)).toEqual({ called: [], about: [] });
 });

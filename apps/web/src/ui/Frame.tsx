@@ -9,6 +9,7 @@ import { ask } from './ask';
 import { PlanComments } from './comments/PlanComments';
 import { useKeys } from './keys';
 import { type Found, SearchAndAct } from './SearchAndAct';
+import { type Room, roomsMeant } from './rooms';
 import { STAGES, type StageName, stagePath } from './stages';
 
 /** The plan that the bar speaks of. */
@@ -70,8 +71,19 @@ export function Frame({ stage, plan, controls, search, children }: Props) {
           ? []
           : ask<{ id: string; name: string; changed: string }[]>(`/api/plans?find=${encodeURIComponent(text.trim())}`),
       ]);
+      // A page that is called so comes first, one that is about it behind what is called so.
+      const { called, about } = roomsMeant(planId === null ? '' : text);
+      const room = ([path, label, also]: Room): Found => ({
+        id: `room ${path}`,
+        group: 'Go to',
+        label,
+        also,
+        run: () => router.push(`/plans/${planId}/${path}`),
+      });
       return [
+        ...called.map(room),
         ...own,
+        ...about.map(room),
         ...plans.map(
           ({ id, name, changed }): Found => ({
             id: `plan ${id}`,
@@ -83,7 +95,7 @@ export function Frame({ stage, plan, controls, search, children }: Props) {
         ),
       ];
     },
-    [search, router],
+    [search, router, planId],
   );
   return (
     <div className="flex h-full min-w-[900px] flex-col">
@@ -172,8 +184,13 @@ function StageStep({
   );
   const shape = 'flex items-center gap-2 rounded-full px-3 py-1';
   if (current) {
-    return (
-      <span aria-current="step" className={`${shape} bg-ink font-semibold text-paper`}>
+    const look = `${shape} bg-ink font-semibold text-paper`;
+    return path ? (
+      <Link href={path} aria-current="step" className={look} title={`${name}: its first page`}>
+        {inside}
+      </Link>
+    ) : (
+      <span aria-current="step" className={look}>
         {inside}
       </span>
     );

@@ -8,6 +8,8 @@ export interface Found {
   group: string;
   label: string;
   hint?: string;
+  /** Other words by which it is looked for. */
+  also?: string;
   run: () => void;
 }
 
@@ -34,7 +36,7 @@ export function SearchAndAct({
     };
   }, [text, search]);
   const wanted = text.trim().toLowerCase();
-  const names = (f: Found) => `${f.label} ${f.hint ?? ''}`.toLowerCase().includes(wanted);
+  const names = (f: Found) => `${f.label} ${f.hint ?? ''} ${f.also ?? ''}`.toLowerCase().includes(wanted);
   // What was found for fewer letters stands until the rest is found; what does not hold them all is gone at once.
   const list = [...always.filter((f) => f.label.toLowerCase().includes(wanted)), ...found.filter(names)];
   return (

@@ -16,7 +16,7 @@ import { Coming } from './Coming';
 import { CurveChart } from './CurveChart';
 import { type Chart, exhibitOf } from './exhibits';
 import { LoadChart } from './LoadChart';
-import { MEASURE_PAGES, MeasureTabs } from './MeasureTabs';
+import { MeasureTabs } from './MeasureTabs';
 import { MeasureLine } from './MeasureLine';
 import { Parts } from './Parts';
 import { PaymentChart } from './PaymentChart';
@@ -31,7 +31,7 @@ import { StatusBar } from './StatusBar';
 /** How the plan stands against what was promised: the week's question, answered in one look. */
 export function MeasureDesk({ plan, version }: { plan: FramePlan; version: number }) {
   return (
-    <PlanFrame stage="Measure" plan={plan} version={version} beside={MEASURE_PAGES}>
+    <PlanFrame stage="Measure" plan={plan} version={version}>
       {(open) => <Standing planId={plan.id} open={open} />}
     </PlanFrame>
   );

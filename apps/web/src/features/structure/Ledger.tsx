@@ -1,11 +1,12 @@
 'use client';
 import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
-import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { Fragment, useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { PlanFrame } from '@/ui/plan/PlanFrame';
 import type { FramePlan } from '@/ui/Frame';
 import { usePlanChange } from '@/ui/plan/usePlanChange';
 import { toast, wrong } from '@/ui/Toasts';
+import { ROOMS } from '@/ui/rooms';
 import { useMay } from '@/ui/useMay';
 import type { Checks } from '@/workers/answers/checks';
 import type { LedgerShape, Sight } from '@/workers/answers/ledger';
@@ -25,21 +26,10 @@ import { FIRST_SIGHT } from './useLines';
 /** How long nothing has to change before the checks are made, in milliseconds. */
 const CHECKS_WAIT = 400;
 
-/** What lies beside the ledger, for searching. */
-const BESIDE = [
-  ['structure/calendars', 'Calendars'],
-  ['structure/resources', 'Resources'],
-  ['structure/lines', 'Lines'],
-  ['structure/model', 'Model'],
-  ['gather/books', 'Code books'],
-  ['gather/work', 'Clean up'],
-  ['sketch', 'Sketch'],
-] as const;
-
 /** The list of activities with a small time strip in each row: where a plan is shaped. */
 export function Ledger({ plan, version }: { plan: FramePlan; version: number }) {
   return (
-    <PlanFrame stage="Structure" plan={plan} version={version} beside={BESIDE}>
+    <PlanFrame stage="Structure" plan={plan} version={version}>
       {(open) => <LedgerDesk planId={plan.id} open={open} />}
     </PlanFrame>
   );
@@ -183,14 +173,14 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
               </span>
             )}
             {shape.error && <span className="text-madder"> · {shape.error}</span>}
-            <span aria-hidden> · </span>
-            <Link href={`/plans/${planId}/structure/calendars`} className="text-kelp underline underline-offset-2">
-              Calendars
-            </Link>
-            <span aria-hidden> · </span>
-            <Link href={`/plans/${planId}/structure/resources`} className="text-kelp underline underline-offset-2">
-              Resources
-            </Link>
+            {ROOMS.Structure.slice(1).map(([path, title]) => (
+              <Fragment key={path}>
+                <span aria-hidden> · </span>
+                <Link href={`/plans/${planId}/${path}`} className="text-kelp underline underline-offset-2">
+                  {title}
+                </Link>
+              </Fragment>
+            ))}
           </p>
         </div>
         {arrangement.groups.length === 0 && open.head.levels > 1 && (

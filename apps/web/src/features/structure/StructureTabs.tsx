@@ -1,17 +1,10 @@
 'use client';
 import { PageTabs } from '@/ui/PageTabs';
+import { ROOMS } from '@/ui/rooms';
 
-const TABS = [
-  ['structure', 'Ledger'],
-  ['structure/calendars', 'Calendars'],
-  ['structure/resources', 'Resources'],
-  ['structure/lines', 'Lines'],
-  ['structure/model', 'Model'],
-] as const;
-
-export type StructureTab = (typeof TABS)[number][1];
+export type StructureTab = (typeof ROOMS.Structure)[number][1];
 
 /** What a plan is shaped of. */
 export function StructureTabs({ planId, current }: { planId: string; current: StructureTab }) {
-  return <PageTabs label="Structure" planId={planId} tabs={TABS} current={current} />;
+  return <PageTabs label="Structure" planId={planId} tabs={ROOMS.Structure} current={current} />;
 }

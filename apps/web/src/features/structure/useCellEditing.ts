@@ -1,6 +1,14 @@
 'use client';
 import { editorOf } from '@clembo/formats/typed';
-import { type KeyboardEvent, type RefObject, useEffect, useRef, useState } from 'react';
+import {
+  type Dispatch,
+  type KeyboardEvent,
+  type RefObject,
+  type SetStateAction,
+  useEffect,
+  useRef,
+  useState,
+} from 'react';
 import { wrong as sayWrong } from '@/ui/Toasts';
 import { LOOK_ONLY } from '@/ui/useMay';
 import type { LedgerShape, LedgerShown } from '@/workers/answers/ledger';
@@ -33,7 +41,7 @@ interface Options {
   wrongs: ByCell<{ text: string }>;
   mayEdit: boolean;
   focus: Spot;
-  setFocus: (spot: Spot) => void;
+  setFocus: Dispatch<SetStateAction<Spot>>;
   go: (row: number, col: number) => void;
   toFocus: () => void;
   /** Types a text into a cell of the plan. */
@@ -64,7 +72,8 @@ export function useCellEditing(options: Options) {
 
   /** The row of an activity moved, and what is typed for it goes along. */
   const carry = (from: number, to: number): void => {
-    setFocus({ row: to, col: from === NO_ROW ? 0 : focus.col });
+    // Whoever went on meanwhile is not brought back.
+    setFocus((now) => (from === NO_ROW ? { row: to, col: 0 } : now.row === from ? { ...now, row: to } : now));
     setEditing((e) => e && (e.row === from ? { ...e, row: to, begin: typed.current, over: true } : e));
   };
 

@@ -25,6 +25,23 @@ interface Props {
   today: Day;
 }
 
+/** A name that is typed before its row is there. */
+interface Ahead {
+  text: string;
+  /** Enter was pressed: the name is complete. */
+  done: boolean;
+}
+
+/** Takes a key into a name; false for what belongs to no name. */
+function typedAhead(ahead: Ahead, e: KeyboardEvent): boolean {
+  if (e.altKey) return false;
+  if (e.key === 'Enter') ahead.done = true;
+  else if (e.key === 'Backspace') ahead.text = ahead.text.slice(0, -1);
+  else if (e.key.length === 1) ahead.text += e.key;
+  else return false;
+  return true;
+}
+
 /** The time line with its rows, and one more to draw on. */
 export function SketchBoard({ planId, open, rows, today }: Props) {
   const { change } = usePlanChange(planId);
@@ -36,6 +53,8 @@ export function SketchBoard({ planId, open, rows, today }: Props) {
     setRange([Math.min(range[0], wanted[0]), Math.max(range[1], wanted[1])]);
   const [chosen, setChosen] = useState<string | null>(null);
   const [naming, setNaming] = useState<string | null>(null);
+  /** What is typed of a name while its row is still on its way; null where none is. */
+  const ahead = useRef<Ahead | null>(null);
   const ground = useRef<HTMLDivElement>(null);
   const board = useRef<HTMLDivElement>(null);
   const perDay = ZOOMS[zoom];
@@ -60,16 +79,28 @@ export function SketchBoard({ planId, open, rows, today }: Props) {
 
   const draw = async (drawing: Drawing, words?: string) => {
     let about: string | null = null;
+    if (drawing.do === 'make') {
+      ahead.current = { text: '', done: false };
+      board.current?.focus();
+    }
     const made = await change(async (room) => {
       const done = await room.drawn(drawing);
       about = done?.ref ?? null;
       return done?.command ?? null;
     }, words);
-    if (!made || about === null) return;
+    if (!made || about === null) {
+      ahead.current = null;
+      return;
+    }
     setChosen(about);
-    if (drawing.do === 'make') setNaming(about);
-    else board.current?.focus();
+    if (drawing.do !== 'make') return board.current?.focus();
+    if (!ahead.current?.done) return setNaming(about);
+    const { text } = ahead.current;
+    ahead.current = null;
+    call(about, text);
   };
+  const call = (ref: string, name: string) =>
+    void change({ do: 'changeActivity', ref, part: { name } }, `Call it ${name}`);
   const nameOf = (ref: string) => rows.find((r) => r.ref === ref)?.name || ref;
 
   const finish = (d: Drag) => {
@@ -111,6 +142,11 @@ export function SketchBoard({ planId, open, rows, today }: Props) {
   };
   const onKey = (e: KeyboardEvent) => {
     if ((e.target as HTMLElement).tagName === 'INPUT' || e.ctrlKey || e.metaKey) return;
+    if (ahead.current && !ahead.current.done && typedAhead(ahead.current, e)) {
+      e.preventDefault();
+      e.stopPropagation();
+      return;
+    }
     const row = rows[at];
     const run = keys(row, e);
     if (!run) return;
@@ -234,6 +270,11 @@ export function SketchBoard({ planId, open, rows, today }: Props) {
                 words={wordsOf(row)}
                 chosen={row.ref === chosen}
                 naming={row.ref === naming}
+                begin={() => {
+                  const text = ahead.current?.text ?? '';
+                  ahead.current = null;
+                  return text;
+                }}
                 onChoose={() => {
                   setChosen(row.ref);
                   board.current?.focus();
@@ -241,8 +282,7 @@ export function SketchBoard({ planId, open, rows, today }: Props) {
                 onName={(name) => {
                   setNaming(null);
                   board.current?.focus();
-                  if (name !== null && name !== row.name)
-                    void change({ do: 'changeActivity', ref: row.ref, part: { name } }, `Call it ${name}`);
+                  if (name !== null && name !== row.name) call(row.ref, name);
                 }}
                 onNaming={() => setNaming(row.ref)}
                 onBegin={(e, how) => {

@@ -1,5 +1,5 @@
 'use client';
-import type { PointerEvent } from 'react';
+import { type ComponentProps, type PointerEvent, useLayoutEffect, useRef } from 'react';
 import type { SketchedRow } from '@/workers/answers/sketched';
 import type { Drag } from './useDrag';
 
@@ -14,6 +14,8 @@ interface Props {
   words: string | null;
   chosen: boolean;
   naming: boolean;
+  /** What was typed of its name before it was there. */
+  begin: () => string;
   onChoose: () => void;
   /** The new name, or null where it stays. */
   onName: (name: string | null) => void;
@@ -39,13 +41,12 @@ export function SketchRow(props: Props) {
         onDoubleClick={onNaming}
       >
         {naming ? (
-          <input
-            autoFocus
+          <NameInput
+            begin={props.begin}
             aria-label="Name"
-            defaultValue={row.name}
+            name={row.name}
             placeholder={row.kind.endsWith('Milestone') ? 'Name of the milestone' : 'Name of the phase'}
             maxLength={1000}
-            onFocus={(e) => e.currentTarget.select()}
             onBlur={(e) => onName(e.currentTarget.value.trim())}
             onKeyDown={(e) => {
               e.stopPropagation();
@@ -68,6 +69,19 @@ export function SketchRow(props: Props) {
       {row.start !== null && row.finish !== null && <Bar {...props} start={row.start} finish={row.finish} />}
     </div>
   );
+}
+
+/** A name that is being typed; what was typed before it was there stands in it. */
+function NameInput({ begin, name, ...rest }: ComponentProps<'input'> & { begin: () => string; name: string }) {
+  const input = useRef<HTMLInputElement>(null);
+  useLayoutEffect(() => {
+    const el = input.current!;
+    const typed = begin();
+    if (typed !== '') el.value = typed;
+    el.focus();
+    if (typed === '') el.select();
+  }, []);
+  return <input ref={input} {...rest} defaultValue={name} />;
 }
 
 function Bar({

@@ -9,14 +9,14 @@ import type { FramePlan } from '@/ui/Frame';
 import { wrong } from '@/ui/Toasts';
 import type { EditionsAsked, EditionsShown } from '@/workers/answers/editions';
 import type { OpenRoom } from '@/workers/planRoom';
-import { MEASURE_PAGES, MeasureTabs } from '../MeasureTabs';
+import { MeasureTabs } from '../MeasureTabs';
 import { Section } from '../Section';
 import { TrendChart } from './TrendChart';
 
 /** How the plan came to stand as it does: its finish and its milestones over the editions, and who moved what. */
 export function EditionsDesk({ plan, version }: { plan: FramePlan; version: number }) {
   return (
-    <PlanFrame stage="Measure" plan={plan} version={version} beside={MEASURE_PAGES}>
+    <PlanFrame stage="Measure" plan={plan} version={version}>
       {(open) => <Desk planId={plan.id} open={open} />}
     </PlanFrame>
   );

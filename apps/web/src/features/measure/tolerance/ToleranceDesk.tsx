@@ -4,7 +4,7 @@ import { usePlanChange } from '@/ui/plan/usePlanChange';
 import { PlanFrame } from '@/ui/plan/PlanFrame';
 import type { FramePlan } from '@/ui/Frame';
 import type { OpenRoom } from '@/workers/planRoom';
-import { MEASURE_PAGES, MeasureTabs } from '../MeasureTabs';
+import { MeasureTabs } from '../MeasureTabs';
 import { AddPart } from './AddPart';
 import { BoundsRow } from './BoundsRow';
 import { Units } from './Units';
@@ -12,7 +12,7 @@ import { Units } from './Units';
 /** How far off is normal, and what amounts are told in. */
 export function ToleranceDesk({ plan, version }: { plan: FramePlan; version: number }) {
   return (
-    <PlanFrame stage="Measure" plan={plan} version={version} beside={MEASURE_PAGES}>
+    <PlanFrame stage="Measure" plan={plan} version={version}>
       {(open) => <Desk planId={plan.id} open={open} />}
     </PlanFrame>
   );

@@ -6,7 +6,7 @@ import type { FramePlan } from '@/ui/Frame';
 import { wrong } from '@/ui/Toasts';
 import type { RoundShown, RoundWould } from '@/workers/answers/round';
 import type { OpenRoom } from '@/workers/planRoom';
-import { MEASURE_PAGES, MeasureTabs } from '../MeasureTabs';
+import { MeasureTabs } from '../MeasureTabs';
 import { Asked } from './Asked';
 import { AskedList } from './AskedList';
 import { AskedTable } from './AskedTable';
@@ -16,7 +16,7 @@ import { RoundLine } from './RoundLine';
 /** The weekly round: what the status date asks, answered one after the other or in a list, kept as an edition. */
 export function RoundDesk({ plan, version }: { plan: FramePlan; version: number }) {
   return (
-    <PlanFrame stage="Measure" plan={plan} version={version} beside={MEASURE_PAGES}>
+    <PlanFrame stage="Measure" plan={plan} version={version}>
       {(open) => <Round planId={plan.id} open={open} />}
     </PlanFrame>
   );

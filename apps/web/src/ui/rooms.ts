@@ -1,0 +1,38 @@
+import type { StageName } from './stages';
+
+/** A page of a stage: its path below the plan, its title, and other words by which it is looked for. */
+export type Room = readonly [path: string, title: string, also: string];
+
+/** The pages of each stage of a plan, the first one first. Tabs and the search come from here. */
+export const ROOMS = {
+  Gather: [
+    ['gather', 'Sources and editions', 'baseline promise refresh compare export backup take in take out file'],
+    ['gather/books', 'Code books', 'codes fields values colours'],
+    ['gather/work', 'Clean up', 'mend findings worklist'],
+    ['sketch', 'Sketch', 'draw'],
+  ],
+  Structure: [
+    ['structure', 'Ledger', 'rows activities table links compute dates history checks'],
+    ['structure/calendars', 'Calendars', 'holidays working days shifts'],
+    ['structure/resources', 'Resources', 'people crews needs effort'],
+    ['structure/lines', 'Lines', 'places chainage floors zones locations'],
+    ['structure/model', 'Model', '4d elements matching'],
+  ],
+  Measure: [
+    ['measure', 'Standing', 'status date variance late progress'],
+    ['measure/week', 'Weekly round', 'report progress status date of status'],
+    ['measure/editions', 'Over the editions', 'trend'],
+    ['measure/tolerance', 'Tolerance and units', 'bounds late'],
+  ],
+  Show: [['show', 'All pages', 'exhibits sheet timeline']],
+  Share: [['share', 'Folios and shared pages', 'page addresses weekly run mail']],
+} as const satisfies Record<StageName, readonly Room[]>;
+
+/** The rooms that a text asks for: those that are called so, and those that are about it; none for no text. */
+export function roomsMeant(text: string): { called: Room[]; about: Room[] } {
+  const wanted = text.trim().toLowerCase();
+  const rooms = wanted === '' ? [] : Object.values<readonly Room[]>(ROOMS).flat();
+  const called = rooms.filter(([, title]) => title.toLowerCase().includes(wanted));
+  const about = rooms.filter((r) => !called.includes(r) && r[2].toLowerCase().includes(wanted));
+  return { called, about };
+}
