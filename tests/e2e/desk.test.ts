@@ -339,6 +339,7 @@ describe('the desk', () => {
       '1Gather',
       '2Structure',
       '3Measure',
+      '4Show',
       '5Share',
     ]);
     await page.close();

@@ -45,7 +45,6 @@ export function StepDetails({
           value={step.by.join(', ')}
           placeholder="who; several with a comma"
           onKeep={(text) => steps.change(step.id, { by: listed(text) })}
-          onEnter={(text) => onMade(steps.add(step.id, { by: listed(text) }))}
         />
         <datalist id={`${hands}-known`}>
           {steps.hands.map((h) => (
@@ -64,7 +63,6 @@ export function StepDetails({
           value={step.phase}
           maxLength={120}
           onKeep={(phase) => steps.change(step.id, { phase })}
-          onEnter={(phase) => onMade(steps.add(step.id, { phase }))}
         />
         <datalist id={`${phases}-known`}>
           {steps.phases.map((p) => (
