@@ -69,6 +69,8 @@ test('steps, hands and ways are typed by keys alone', async () => {
   await type('Registrar');
   await press('Enter');
   await until(async () => (await brief()).steps[0]?.by, ['Registrar']);
+  // Enter keeps it, and the keys stay where they were.
+  expect(await page.evaluate(() => (document.activeElement as HTMLInputElement).value)).toBe('Registrar');
   await (await byName(page, 'textbox', 'Name of step 1')).focus();
   await press('Enter');
   await focused(2);

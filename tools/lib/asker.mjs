@@ -1,12 +1,13 @@
 import { Server } from 'node:http';
 import { BlockList, isIP } from 'node:net';
+import { SetupError } from './say.mjs';
 
 /** Who asks is told by the connection; a header says it only where it comes from a proxy that is named in CLEMBO_PROXIES. */
 
 /** An address as it is compared: of IPv4 that is written as IPv6, the IPv4. */
 const plain = (address) => (address ?? '').trim().replace(/^::ffff:(?=\d+\.)/i, '');
 
-/** The proxies of a setting such as `10.0.0.7, 192.168.0.0/16`. Throws for what is no address. */
+/** The proxies of a setting such as `10.0.0.7, 192.168.0.0/16`. @throws SetupError for what is no address */
 export function namedProxies(setting = '') {
   const list = new BlockList();
   for (const part of setting.split(',').map((p) => p.trim())) {
@@ -15,7 +16,7 @@ export function namedProxies(setting = '') {
     const family = isIP(address);
     const most = family === 4 ? 32 : 128;
     if (family === 0 || (bits !== undefined && !(/^\d+$/.test(bits) && Number(bits) <= most)))
-      throw new Error(`CLEMBO_PROXIES: “${part}” is no address. Name proxies as in 10.0.0.7 or 10.0.0.0/8.`);
+      throw new SetupError(`CLEMBO_PROXIES: “${part}” is no address. Name proxies as in 10.0.0.7 or 10.0.0.0/8.`);
     if (bits === undefined) list.addAddress(address, `ipv${family}`);
     else list.addSubnet(address, Number(bits), `ipv${family}`);
   }

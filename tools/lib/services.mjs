@@ -4,6 +4,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
+import { namedProxies } from './asker.mjs';
 import { freePort, isListening } from './cluster.mjs';
 import { SetupError, say } from './say.mjs';
 
@@ -52,6 +53,8 @@ export function keepRunning(name, begin, tell, onBegin = () => {}) {
 
 /** Starts the web server and waits until it listens. */
 export async function startWeb(root, port, url, dist, tell, onBegin, host = '127.0.0.1') {
+  // Said before anything is started.
+  namedProxies(process.env.CLEMBO_PROXIES);
   const begin = () =>
     spawn(
       process.execPath,

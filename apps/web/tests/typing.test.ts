@@ -2,7 +2,7 @@ import { FIVE_DAY, makeActivity, makePlan, makeLink, schedulePlan, MINUTES_PER_D
 import { describe, expect, test } from '@jest/globals';
 import { goAlong } from '@/features/structure/grid';
 import { takenOf } from '@/features/structure/suggested';
-import { roomsMeant } from '@/ui/rooms';
+import { screensMeant } from '@/ui/screens';
 import { becomesGroup, drawn } from '@/workers/answers/drawn';
 import { suggestionsFor } from '@/workers/answers/suggestions';
 
@@ -47,6 +47,13 @@ describe('what Enter takes of a list', () => {
     expect(takenOf(list, 'code.zone', 'east')).toBe(-1);
     expect(takenOf(list, 'code.zone', 'nor')).toBe(0);
     expect(takenOf([{ text: 'Marine works', hint: 'MW' }], 'code.zone', 'mw')).toBe(0);
+    // The hint of a line is its unit, which is no name of it.
+    const lines = [
+      { text: 'Main line', hint: 'm' },
+      { text: 'Mole', hint: 'km' },
+    ];
+    expect(takenOf(lines, 'line', 'm')).toBe(0);
+    expect(takenOf(lines, 'line', 'km')).toBe(0);
   });
 });
 
@@ -85,11 +92,11 @@ test.each([
   ['compute', 'Ledger'],
   ['holiday', 'Calendars'],
   ['baseline', 'Sources and editions'],
-])('“%s” finds the page %s', (text, title) => {
-  const { called, about } = roomsMeant(text);
-  expect([...called, ...about].map(([, t]) => t)).toContain(title);
+])('“%s” finds the screen %s', (text, title) => {
+  const { titled, about } = screensMeant(text);
+  expect([...titled, ...about].map(([, t]) => t)).toContain(title);
 });
 
-test('nothing and nonsense find no page', () => {
-  for (const text of ['', '  ', 'winch fabrication']) expect(roomsMeant(text)).toEqual({ called: [], about: [] });
+test('nothing and nonsense find no screen', () => {
+  for (const text of ['', '  ', 'winch fabrication']) expect(screensMeant(text)).toEqual({ titled: [], about: [] });
 });

@@ -9,7 +9,7 @@ import { ask } from './ask';
 import { PlanComments } from './comments/PlanComments';
 import { useKeys } from './keys';
 import { type Found, SearchAndAct } from './SearchAndAct';
-import { type Room, roomsMeant } from './rooms';
+import { type PlanScreen, screensMeant } from './screens';
 import { STAGES, type StageName, stagePath } from './stages';
 
 /** The plan that the bar speaks of. */
@@ -71,19 +71,19 @@ export function Frame({ stage, plan, controls, search, children }: Props) {
           ? []
           : ask<{ id: string; name: string; changed: string }[]>(`/api/plans?find=${encodeURIComponent(text.trim())}`),
       ]);
-      // A page that is called so comes first, one that is about it behind what is called so.
-      const { called, about } = roomsMeant(planId === null ? '' : text);
-      const room = ([path, label, also]: Room): Found => ({
-        id: `room ${path}`,
+      // Screens by their titles come first, screens by their subjects behind everything that is called so.
+      const { titled, about } = screensMeant(planId === null ? '' : text);
+      const screen = ([path, label, also]: PlanScreen): Found => ({
+        id: `screen ${path}`,
         group: 'Go to',
         label,
         also,
         run: () => router.push(`/plans/${planId}/${path}`),
       });
       return [
-        ...called.map(room),
+        ...titled.map(screen),
         ...own,
-        ...about.map(room),
+        ...about.map(screen),
         ...plans.map(
           ({ id, name, changed }): Found => ({
             id: `plan ${id}`,

@@ -1,6 +1,6 @@
 'use client';
 import Link from 'next/link';
-import type { Room } from './rooms';
+import type { PlanScreen } from './screens';
 
 /** The pages of a stage of a plan, by their paths below it; the one that is open is the heading of the page. */
 export function PageTabs({
@@ -11,7 +11,7 @@ export function PageTabs({
 }: {
   label: string;
   planId: string;
-  tabs: readonly Room[];
+  tabs: readonly PlanScreen[];
   current: string;
 }) {
   return (

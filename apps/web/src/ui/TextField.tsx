@@ -1,27 +1,35 @@
 'use client';
-import { type ComponentProps, type KeyboardEvent, useState } from 'react';
+import { type ComponentProps, type KeyboardEvent, useEffect, useState } from 'react';
 
 interface Props extends Omit<ComponentProps<'input'>, 'value' | 'defaultValue' | 'onChange' | 'onBlur' | 'onKeyDown'> {
   value: string;
-  /** The text is kept, trimmed; false where it cannot be used, and what was there stands again. */
+  /** The text is kept, trimmed; false where it cannot be used, and the value stands again. */
   onKeep: (text: string) => unknown;
-  /** What Enter does with the text; without it, Enter keeps the text and the field keeps the focus. */
-  onEnter?: (text: string) => void;
 }
 
-/** A text and whether it was kept, while that is not yet what is there. */
+/** How long a text that was kept stands before the value follows it, in ms; after that the value stands again. */
+const PATIENCE = 2000;
+
+/** A text that is being typed, or was kept while the value is still another. */
 interface Draft {
   text: string;
-  /** What was there when it was kept; null while it is typed. */
+  /** The value when the text was kept; null while it is typed. */
   over: string | null;
 }
 
-/** A line of text that is kept when it is left or with Enter, and left as it was with Escape. Keys never lose their field. */
-export function TextField({ value, onKeep, onEnter, ...rest }: Props) {
+/** A line of text that is kept when it is left or with Enter, and left as it was with Escape. Enter does not take the focus away. */
+export function TextField({ value, onKeep, ...rest }: Props) {
   const [draft, setDraft] = useState<Draft | null>(null);
-  const shown = draft && (draft.over === null || draft.over === value) ? draft.text : value;
+  const isKept = draft !== null && draft.over !== null;
+  // The value has followed, or somebody else's has come.
+  if (isKept && draft.over !== value) setDraft(null);
+  useEffect(() => {
+    if (!isKept) return;
+    const timer = setTimeout(() => setDraft(null), PATIENCE);
+    return () => clearTimeout(timer);
+  }, [isKept, draft]);
   const keep = (text: string): void => {
-    if (draft === null || draft.over !== null) return;
+    if (draft === null || isKept) return;
     const said = text.trim();
     setDraft(said !== value && onKeep(said) !== false ? { text: said, over: value } : null);
   };
@@ -29,11 +37,8 @@ export function TextField({ value, onKeep, onEnter, ...rest }: Props) {
     if (e.nativeEvent.isComposing) return;
     if (e.key === 'Enter') {
       e.preventDefault();
-      if (onEnter) {
-        setDraft(null);
-        onEnter(e.currentTarget.value.trim());
-      } else keep(e.currentTarget.value);
-    } else if (e.key === 'Escape' && draft?.over === null) {
+      keep(e.currentTarget.value);
+    } else if (e.key === 'Escape' && draft !== null && !isKept) {
       e.stopPropagation();
       setDraft(null);
     } else if (e.key === 'Escape') e.currentTarget.blur();
@@ -41,7 +46,7 @@ export function TextField({ value, onKeep, onEnter, ...rest }: Props) {
   return (
     <input
       {...rest}
-      value={shown}
+      value={draft?.text ?? value}
       onChange={(e) => setDraft({ text: e.target.value, over: null })}
       onBlur={(e) => keep(e.target.value)}
       onKeyDown={onKey}

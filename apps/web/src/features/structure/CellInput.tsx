@@ -1,12 +1,12 @@
 'use client';
 import { isoDate } from '@clembo/core';
 import { editorOf } from '@clembo/formats/typed';
-import { autoUpdate, flip, FloatingPortal, size, useFloating } from '@floating-ui/react';
-import { type KeyboardEvent, type ReactNode, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { Beside } from '@/ui/Beside';
 import type { DayMeant } from '@/workers/answers/ledger';
-import type { Suggestion } from '@/workers/answers/suggestions';
 import type { OpenRoom } from '@/workers/planRoom';
 import { DayPick } from './DayPick';
+import { Choices, useSuggestions } from './Suggestions';
 import { hasList, takenOf } from './suggested';
 
 export type LeaveBy = 'down' | 'up' | 'right' | 'left' | 'stay';
@@ -19,9 +19,9 @@ interface Props {
   begin: string;
   /** Whether what is there is typed over. */
   over: boolean;
-  /** What stands in it. */
-  onTyped: (text: string) => void;
-  /** It is left, with its text, or with what that is taken for. */
+  /** The text, as it is typed. */
+  onTyped?: (text: string) => void;
+  /** The editor is left, with its text, or with the entry of a list that the text is taken for. */
   onDone: (text: string | Promise<string>, by: LeaveBy) => void;
   onLeave: () => void;
 }
@@ -35,7 +35,7 @@ export function CellInput({ open, field, reference, label, begin, over, onTyped,
   const isDay = editorOf(field) === 'day';
   const listed = hasList(field, isDay);
   const { meant, comesTo } = useMeant(open, field, reference, text);
-  const list = useSuggestions(open, listed ? field : null, touched.current ? text : '', text);
+  const list = useSuggestions(open, listed ? field : null, touched.current ? text : '');
   // As soon as it stands: what is typed meanwhile would go to nobody.
   useLayoutEffect(() => {
     done.current = false;
@@ -58,7 +58,7 @@ export function CellInput({ open, field, reference, label, begin, over, onTyped,
   const type = (said: string) => {
     touched.current = true;
     setText(said);
-    onTyped(said);
+    onTyped?.(said);
   };
   const leave = (by: LeaveBy, said: string | Promise<string>) => {
     if (done.current) return;
@@ -68,7 +68,7 @@ export function CellInput({ open, field, reference, label, begin, over, onTyped,
   /** What Enter and Tab keep: an entry of the list, also of one that is still on its way. */
   const meantText = (): string | Promise<string> => {
     if (list.at >= 0) return list.found[list.at]!.text;
-    if (!listed || !touched.current || list.of === text || list.isClosed) return text;
+    if (!listed || !touched.current || list.isNow || list.isClosed) return text;
     return open.room.suggestions(field, text).then(
       (found) => found[takenOf(found, field, text)]?.text ?? text,
       () => text,
@@ -144,83 +144,4 @@ function useMeant(open: OpenRoom, field: string, reference: string, text: string
     };
   }, [open, field, reference, text, isDay]);
   return { meant, comesTo };
-}
-
-/** What may be meant by a text; everything that may be said until something is typed. */
-function useSuggestions(open: OpenRoom, field: string | null, wanted: string, text: string) {
-  const [shown, setShown] = useState<{ of: string; found: Suggestion[]; at: number }>({ of: '', found: [], at: -1 });
-  const [isClosed, setClosed] = useState(false);
-  useEffect(() => {
-    if (field === null) return;
-    let current = true;
-    setClosed(false);
-    open.room.suggestions(field, wanted).then(
-      (found) => current && setShown({ of: wanted, found, at: wanted === '' ? -1 : takenOf(found, field, wanted) }),
-      () => {},
-    );
-    return () => {
-      current = false;
-    };
-  }, [open, field, wanted]);
-  const isNow = !isClosed && shown.of === wanted;
-  return {
-    of: isNow ? text : null,
-    // The old list stands until the new one is there, so that nothing flickers; nothing of it is taken.
-    found: isClosed ? [] : shown.found,
-    at: isNow ? shown.at : -1,
-    isClosed,
-    close: () => setClosed(true),
-    move: (by: 1 | -1) => setShown((s) => ({ ...s, at: Math.max(-1, Math.min(s.found.length - 1, s.at + by)) })),
-  };
-}
-
-/** Something that belongs to the cell and lies above everything: below it, or above it where there is no room. */
-function Beside({ of, children }: { of: { current: HTMLInputElement | null }; children: ReactNode }) {
-  const { refs, floatingStyles } = useFloating({
-    placement: 'bottom-start',
-    strategy: 'fixed',
-    whileElementsMounted: autoUpdate,
-    middleware: [
-      flip({ padding: 6 }),
-      size({
-        padding: 6,
-        apply: ({ availableHeight, elements }) =>
-          void (elements.floating.style.maxHeight = `${Math.max(80, availableHeight)}px`),
-      }),
-    ],
-  });
-  useLayoutEffect(() => refs.setReference(of.current), [refs, of]);
-  return (
-    <FloatingPortal>
-      <div ref={refs.setFloating} style={floatingStyles} className="z-50 flex overflow-auto text-[14.5px]">
-        {children}
-      </div>
-    </FloatingPortal>
-  );
-}
-
-function Choices({ found, at, onTake }: { found: Suggestion[]; at: number; onTake: (text: string) => void }) {
-  return (
-    <ul className="panel min-w-44 p-1!" role="listbox" aria-label="What may be meant">
-      {found.map((s, k) => (
-        <li
-          key={s.text}
-          role="option"
-          aria-selected={k === at}
-          className={`flex cursor-pointer gap-3 rounded px-2 py-0.5 whitespace-nowrap ${k === at ? 'bg-wash' : ''}`}
-          onPointerDown={(e) => {
-            e.preventDefault();
-            e.stopPropagation();
-            onTake(s.text);
-          }}
-        >
-          {s.colour && (
-            <span aria-hidden className="mt-1.5 size-2.5 shrink-0 rounded-[2px]" style={{ background: s.colour }} />
-          )}
-          <span className="font-semibold">{s.text}</span>
-          <span className="max-w-60 truncate text-soft">{s.hint}</span>
-        </li>
-      ))}
-    </ul>
-  );
 }

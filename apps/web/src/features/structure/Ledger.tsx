@@ -6,7 +6,7 @@ import { PlanFrame } from '@/ui/plan/PlanFrame';
 import type { FramePlan } from '@/ui/Frame';
 import { usePlanChange } from '@/ui/plan/usePlanChange';
 import { toast, wrong } from '@/ui/Toasts';
-import { ROOMS } from '@/ui/rooms';
+import { SCREENS } from '@/ui/screens';
 import { useMay } from '@/ui/useMay';
 import type { Checks } from '@/workers/answers/checks';
 import type { LedgerShape, Sight } from '@/workers/answers/ledger';
@@ -173,7 +173,7 @@ function LedgerDesk({ planId, open }: { planId: string; open: OpenRoom }) {
               </span>
             )}
             {shape.error && <span className="text-madder"> · {shape.error}</span>}
-            {ROOMS.Structure.slice(1).map(([path, title]) => (
+            {SCREENS.Structure.slice(1).map(([path, title]) => (
               <Fragment key={path}>
                 <span aria-hidden> · </span>
                 <Link href={`/plans/${planId}/${path}`} className="text-kelp underline underline-offset-2">

@@ -189,9 +189,15 @@ function FieldRow({
   onType: (text: string) => Promise<boolean>;
 }) {
   const [begin, setBegin] = useState<string | null>(null);
-  const start = async () => {
+  const start = () => {
     if (!field.open) return;
-    setBegin(field.differs ? '' : await open.room.editText(refs[0]!, field.id, field.text));
+    setBegin(field.differs ? '' : field.text);
+    if (field.differs) return;
+    // The field may hold it otherwise than it is typed.
+    open.room.editText(refs[0]!, field.id, field.text).then(
+      (known) => setBegin((b) => (b === null ? null : known)),
+      () => {},
+    );
   };
   return (
     <div className="contents">
@@ -207,7 +213,6 @@ function FieldRow({
             label={field.name}
             begin={begin}
             over={false}
-            onTyped={() => {}}
             onDone={(said) => {
               setBegin(null);
               void Promise.resolve(said).then((text) => (text === begin ? null : onType(text)));
@@ -219,7 +224,7 @@ function FieldRow({
             type="button"
             aria-label={`${field.name}: ${field.differs ? 'several values' : field.text || 'nothing'}`}
             className={`w-full rounded px-1 py-0.5 text-left hover:bg-wash ${field.differs ? '' : TONES[field.tone]}`}
-            onClick={() => void start()}
+            onClick={start}
           >
             {field.differs ? (
               <span className="text-soft italic">several values</span>

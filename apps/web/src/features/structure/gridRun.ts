@@ -44,6 +44,8 @@ export interface GridHand {
 
 const mod = (e: KeyboardEvent): boolean => e.ctrlKey || e.metaKey;
 
+const removeRows = ({ edits, drawOut }: GridHand): void => void edits.remove().then(() => drawOut(null));
+
 /** What each key of the ledger does. */
 export function gridRun(hand: GridHand): Record<GridAct, (e: KeyboardEvent) => void> {
   const { focus, last, columns, edits, go } = hand;
@@ -76,7 +78,7 @@ export function gridRun(hand: GridHand): Record<GridAct, (e: KeyboardEvent) => v
     },
     insert: () => hand.name(edits.insert()),
     duplicate: () => hand.name(edits.duplicate()),
-    remove: () => void edits.remove().then(() => hand.drawOut(null)),
+    remove: () => removeRows(hand),
     clear: () => void edits.clear(),
     fill: () => void edits.fillDown(),
     all: () => hand.drawOut({ row: 0, col: 0 }, { row: Math.max(0, last - 1), col: columns - 1 }),
@@ -109,7 +111,7 @@ export function gridActs(
       () => hand.name(edits.duplicate()),
       onRow,
     ],
-    ['Remove', 'Remove the rows (Ctrl Delete)', () => void edits.remove().then(() => hand.drawOut(null)), onRow],
+    ['Remove', 'Remove the rows (Ctrl Delete)', () => removeRows(hand), onRow],
     ['In', 'Into the row above (Alt Shift Right)', () => void edits.drawAll('indent'), onRow && outlined],
     ['Out', 'Out of its group (Alt Shift Left)', () => void edits.drawAll('outdent'), onRow && outlined],
     [

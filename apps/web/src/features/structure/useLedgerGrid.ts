@@ -49,9 +49,9 @@ function useColumns(open: OpenRoom, arrangement: Arrangement) {
   return { fields, names, widths };
 }
 
-/** What the ledger holds, and all that can be done with it; the view below draws it. */
-export function useLedgerGrid(props: LedgerProps) {
-  const { planId, open, shape, sight, arrangement, goal, onJump, onToggle, onArrange, onChosen } = props;
+/** What the ledger holds: what is in sight, chosen, typed into and dragged. */
+function useLedgerState(props: LedgerProps) {
+  const { planId, open, shape, sight, arrangement, goal, onChosen } = props;
   const columns = useColumns(open, arrangement);
   const { fields, names, widths } = columns;
   const scroller = useRef<HTMLDivElement>(null);
@@ -59,14 +59,12 @@ export function useLedgerGrid(props: LedgerProps) {
   /** Rows that are to be repeated in units. */
   const [repeating, setRepeating] = useState<string[] | null>(null);
   const [finding, setFinding] = useState(false);
-  /** The next Tab leaves the sheet. */
-  const letGo = useRef(false);
   const sheet = useSheet(open, shape, sight, arrangement, scroller);
-  const { list, at, opened, around } = sheet;
+  const { list, at, opened } = sheet;
   const scrollTo = useCallback((row: number, align?: 'center') => list.scrollToIndex(row, { align }), [list]);
   const beyond = useRef(0);
   const choice = useChoice({ shape, sight, at, columns: fields.length, beyond, goal, scrollTo, onChosen });
-  const { focus, setFocus, anchor, setAnchor, chosen, area, go } = choice;
+  const { focus, setFocus, anchor, chosen, area, go } = choice;
   useColumnInSight(scroller, focus.col, widths, sheet.width);
   const toFocus = () => scroller.current?.focus({ preventScroll: true });
   const behind = chosen?.ref || null;
@@ -97,8 +95,35 @@ export function useLedgerGrid(props: LedgerProps) {
     onClear: () => void edits.clear(),
     onPaste: (text) => void edits.paste(text, anchor !== null),
   });
+  return {
+    ...columns,
+    ...sheet,
+    ...choice,
+    scroller,
+    may,
+    repeating,
+    setRepeating,
+    finding,
+    setFinding,
+    edits,
+    cells,
+    strips,
+    landing,
+    onCarry,
+    toFocus,
+  };
+}
+
+/** What the keys, the buttons and the lines of the ledger do. */
+function useLedgerHand(props: LedgerProps, state: ReturnType<typeof useLedgerState>) {
+  const { open, shape, arrangement, onJump, onToggle, onArrange } = props;
+  const { at, opened, around, focus, setFocus, anchor, setAnchor, chosen, area, go } = state;
+  const { fields, edits, cells, strips, scroller, toFocus } = state;
+  const behind = chosen?.ref || null;
+  /** The next Tab leaves the sheet. */
+  const letGo = useRef(false);
   const walk = (ref: string) => {
-    sheet.setOpened(ref);
+    state.setOpened(ref);
     onJump(ref);
     toFocus();
   };
@@ -108,7 +133,7 @@ export function useLedgerGrid(props: LedgerProps) {
     const test = ref ? await open.room.like(ref, fields[col]!) : null;
     if (test) onArrange({ where: narrowed(arrangement.where, test) });
   };
-  const openChosen = () => sheet.toggle(behind);
+  const openChosen = () => state.toggle(behind);
   const hand: GridHand = {
     focus,
     last: shape.lines,
@@ -116,7 +141,7 @@ export function useLedgerGrid(props: LedgerProps) {
     height: scroller.current?.clientHeight ?? 300,
     drawnOut: anchor !== null,
     follow: strips.follow,
-    view: sheet.view,
+    view: state.view,
     edits,
     neighbour: (side) => around?.[side][0]?.ref,
     go,
@@ -127,13 +152,13 @@ export function useLedgerGrid(props: LedgerProps) {
     edit: cells.edit,
     name: cells.name,
     open: openChosen,
-    close: () => sheet.setOpened(null),
+    close: () => state.setOpened(null),
     walk,
     toggle: () => chosen && onToggle(chosen.key),
-    find: () => setFinding(true),
+    find: () => state.setFinding(true),
     like: () => void like(focus.row, focus.col),
     everything: () => onArrange({ where: { match: 'all', tests: [] } }),
-    look: sheet.setView,
+    look: state.setView,
   };
   const outlined = arrangement.groups.length === 0 && arrangement.sort.length === 0;
   const onKey = (e: KeyboardEvent) => {
@@ -157,7 +182,7 @@ export function useLedgerGrid(props: LedgerProps) {
   };
   const repeat = async () => {
     const refs = (await open.room.refsOn(area.top, area.bottom + 1)).filter((r) => r !== '');
-    if (refs.length > 0) setRepeating(refs);
+    if (refs.length > 0) state.setRepeating(refs);
   };
   const acts = gridActs(
     { ...hand, repeat: () => void repeat() },
@@ -177,7 +202,7 @@ export function useLedgerGrid(props: LedgerProps) {
       toFocus();
     },
     like: (index, col) => void like(index, col),
-    carry: onCarry,
+    carry: state.onCarry,
     over: (index, col) => {
       setAnchor((a) => a ?? focus);
       setFocus({ row: index, col });
@@ -192,31 +217,17 @@ export function useLedgerGrid(props: LedgerProps) {
       cells.end();
       toFocus();
     },
-    openUp: sheet.toggle,
+    openUp: state.toggle,
     grip: (e, grip, line) => line.strip && strips.grip(e, grip, line.ref, line.strip, false),
   };
   const on = useSteady(lineActs);
-  return {
-    ...columns,
-    ...sheet,
-    ...choice,
-    scroller,
-    may,
-    repeating,
-    setRepeating,
-    finding,
-    setFinding,
-    edits,
-    cells,
-    strips,
-    landing,
-    outlined,
-    onKey,
-    acts,
-    on,
-    walk,
-    toFocus,
-  };
+  return { outlined, onKey, acts, on, walk };
+}
+
+/** The ledger with all that can be done with it; the view below draws it. */
+export function useLedgerGrid(props: LedgerProps) {
+  const state = useLedgerState(props);
+  return { ...state, ...useLedgerHand(props, state) };
 }
 
 export type LedgerSheet = ReturnType<typeof useLedgerGrid>;

@@ -1,6 +1,5 @@
 'use client';
-import { type RefObject, useEffect, useRef } from 'react';
-import type { PointerEvent } from 'react';
+import { type PointerEvent, type RefObject, useEffect, useRef } from 'react';
 import { formatDay } from '@clembo/scene/dates';
 import type { Strip } from '@/workers/answers/ledger';
 import type { OpenRoom } from '@/workers/planRoom';

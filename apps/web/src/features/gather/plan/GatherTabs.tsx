@@ -1,10 +1,10 @@
 'use client';
 import { PageTabs } from '@/ui/PageTabs';
-import { ROOMS } from '@/ui/rooms';
+import { SCREENS } from '@/ui/screens';
 
-export type GatherTab = (typeof ROOMS.Gather)[number][1];
+export type GatherTab = (typeof SCREENS.Gather)[number][1];
 
 /** What there is to gather for a plan. */
 export function GatherTabs({ planId, current }: { planId: string; current: GatherTab }) {
-  return <PageTabs label="Gather" planId={planId} tabs={ROOMS.Gather} current={current} />;
+  return <PageTabs label="Gather" planId={planId} tabs={SCREENS.Gather} current={current} />;
 }

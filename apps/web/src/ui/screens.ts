@@ -1,10 +1,10 @@
 import type { StageName } from './stages';
 
-/** A page of a stage: its path below the plan, its title, and other words by which it is looked for. */
-export type Room = readonly [path: string, title: string, also: string];
+/** A screen of a stage: its path below the plan, its title, and other words by which people look for it. */
+export type PlanScreen = readonly [path: string, title: string, also: string];
 
-/** The pages of each stage of a plan, the first one first. Tabs and the search come from here. */
-export const ROOMS = {
+/** The screens of each stage of a plan, the first one first. Tabs and the search come from here. */
+export const SCREENS = {
   Gather: [
     ['gather', 'Sources and editions', 'baseline promise refresh compare export backup take in take out file'],
     ['gather/books', 'Code books', 'codes fields values colours'],
@@ -26,13 +26,13 @@ export const ROOMS = {
   ],
   Show: [['show', 'All pages', 'exhibits sheet timeline']],
   Share: [['share', 'Folios and shared pages', 'page addresses weekly run mail']],
-} as const satisfies Record<StageName, readonly Room[]>;
+} as const satisfies Record<StageName, readonly PlanScreen[]>;
 
-/** The rooms that a text asks for: those that are called so, and those that are about it; none for no text. */
-export function roomsMeant(text: string): { called: Room[]; about: Room[] } {
+/** The screens that a text asks for, by their titles and by their subjects; none for no text. */
+export function screensMeant(text: string): { titled: PlanScreen[]; about: PlanScreen[] } {
   const wanted = text.trim().toLowerCase();
-  const rooms = wanted === '' ? [] : Object.values<readonly Room[]>(ROOMS).flat();
-  const called = rooms.filter(([, title]) => title.toLowerCase().includes(wanted));
-  const about = rooms.filter((r) => !called.includes(r) && r[2].toLowerCase().includes(wanted));
-  return { called, about };
+  const screens = wanted === '' ? [] : Object.values<readonly PlanScreen[]>(SCREENS).flat();
+  const titled = screens.filter(([, title]) => title.toLowerCase().includes(wanted));
+  const about = screens.filter((r) => !titled.includes(r) && r[2].toLowerCase().includes(wanted));
+  return { titled, about };
 }
