@@ -261,7 +261,7 @@ describe('a plan from nothing, by keys alone', () => {
     const first = (await of('Step 1')).ref;
     await until(async () => (await of('Step 2')).parent, first);
     // What becomes of dates and length of the row above is said, with the way back.
-    await waitForToast('“Step 1” is a group now. Its dates and length now come from the rows in it.');
+    await waitForToast('“Step 1” is a group now. Its dates and length come from the rows in it.');
     await held(['Alt', 'Shift'], 'ArrowLeft');
     await until(async () => (await of('Step 2')).parent, null);
     await held(['Alt'], 'ArrowUp');

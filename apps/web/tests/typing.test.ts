@@ -61,9 +61,9 @@ describe('an activity that becomes a group', () => {
   const words = (ref: string) => drawn(held, { do: 'indent', ref })?.group;
   test('says what of its own gives way', () => {
     expect(words('A2')).toBe(
-      '“Dig” is a group now. Its dates and length now come from the rows in it. Its links count for the rows in it.',
+      '“Dig” is a group now. Its dates and length come from the rows in it. Its links count for the rows in it.',
     );
-    expect(words('A11')).toBe('“Dig again” is a group now. Its progress now comes from the rows in it.');
+    expect(words('A11')).toBe('“Dig again” is a group now. Its progress comes from the rows in it.');
   });
   test('has nothing to say where it had nothing, or is a group already', () => {
     expect(words('A10')).toBeNull();
@@ -94,7 +94,7 @@ test.each([
   ['baseline', 'Sources and editions'],
 ])('“%s” finds the screen %s', (text, title) => {
   const { titled, about } = screensMeant(text);
-  expect([...titled, ...about].map(([, t]) => t)).toContain(title);
+  expect([...titled, ...about].map((s) => s.title)).toContain(title);
 });
 
 test('nothing and nonsense find no screen', () => {

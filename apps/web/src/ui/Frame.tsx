@@ -9,7 +9,7 @@ import { ask } from './ask';
 import { PlanComments } from './comments/PlanComments';
 import { useKeys } from './keys';
 import { type Found, SearchAndAct } from './SearchAndAct';
-import { type PlanScreen, screensMeant } from './screens';
+import { type FoundScreen, screensMeant } from './screens';
 import { STAGES, type StageName, stagePath } from './stages';
 
 /** The plan that the bar speaks of. */
@@ -73,10 +73,11 @@ export function Frame({ stage, plan, controls, search, children }: Props) {
       ]);
       // Screens by their titles come first, screens by their subjects behind everything that is called so.
       const { titled, about } = screensMeant(planId === null ? '' : text);
-      const screen = ([path, label, also]: PlanScreen): Found => ({
+      const screen = ({ stage: own, path, title, also }: FoundScreen): Found => ({
         id: `screen ${path}`,
         group: 'Go to',
-        label,
+        label: title,
+        hint: own,
         also,
         run: () => router.push(`/plans/${planId}/${path}`),
       });

@@ -28,11 +28,23 @@ export const SCREENS = {
   Share: [['share', 'Folios and shared pages', 'page addresses weekly run mail']],
 } as const satisfies Record<StageName, readonly PlanScreen[]>;
 
+/** A screen with the stage that it belongs to. */
+export interface FoundScreen {
+  stage: string;
+  path: string;
+  title: string;
+  also: string;
+}
+
+const ALL: FoundScreen[] = Object.entries<readonly PlanScreen[]>(SCREENS).flatMap(([stage, list]) =>
+  list.map(([path, title, also]) => ({ stage, path, title, also })),
+);
+
 /** The screens that a text asks for, by their titles and by their subjects; none for no text. */
-export function screensMeant(text: string): { titled: PlanScreen[]; about: PlanScreen[] } {
+export function screensMeant(text: string): { titled: FoundScreen[]; about: FoundScreen[] } {
   const wanted = text.trim().toLowerCase();
-  const screens = wanted === '' ? [] : Object.values<readonly PlanScreen[]>(SCREENS).flat();
-  const titled = screens.filter(([, title]) => title.toLowerCase().includes(wanted));
-  const about = screens.filter((r) => !titled.includes(r) && r[2].toLowerCase().includes(wanted));
+  const meant = (words: string) => wanted !== '' && words.toLowerCase().includes(wanted);
+  const titled = ALL.filter((s) => meant(s.title));
+  const about = ALL.filter((s) => !meant(s.title) && meant(s.also));
   return { titled, about };
 }

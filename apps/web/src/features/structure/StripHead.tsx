@@ -12,6 +12,9 @@ interface Props {
   onView: (view: View | null) => void;
 }
 
+/** Half the width of the flag of the status date, and the width of a short name, in pixels. */
+const [FLAG, NAME] = [20, 18];
+
 /** The time scale over the strips: dragged to another time, made finer and coarser. */
 export function StripHead({ view, width, statusDay, onView }: Props) {
   const { upper, lower } = useMemo(() => tieredTicks(view, width), [view, width]);
@@ -34,6 +37,11 @@ export function StripHead({ view, width, statusDay, onView }: Props) {
     ['Finer', 'Finer (Alt +)', Plus, () => zoom(1 / 1.6)],
     ['All of it', 'The whole range (Alt 0)', MoveHorizontal, () => onView(null)],
   ] as const;
+  /** Whether the flag of the status date lies over the name of a tick. */
+  const isUnderFlag = (day: number) => {
+    const right = (((statusDay ?? 0) - day) * width) / (view.to - view.from);
+    return inside && right > -FLAG && right < FLAG + NAME;
+  };
   const inside = statusDay !== null && statusDay > view.from && statusDay < view.to;
   return (
     <div
@@ -55,7 +63,7 @@ export function StripHead({ view, width, statusDay, onView }: Props) {
           className="absolute top-[19px] border-l border-line pl-1 whitespace-nowrap"
           style={{ left: at(tick.from / 1440), height: 14 }}
         >
-          {name}
+          {isUnderFlag(tick.from / 1440) ? '' : name}
         </span>
       ))}
       {inside && (

@@ -2,6 +2,8 @@ import { fieldType } from '@clembo/core';
 
 /** How high a line of the ledger is, in pixels. */
 export const ROW_HEIGHT = 30;
+/** How high its head is, in pixels. */
+export const HEAD_HEIGHT = 35;
 
 /** A cell by its line and column. */
 export interface Spot {

@@ -43,6 +43,7 @@ interface Options {
   focus: Spot;
   setFocus: Dispatch<SetStateAction<Spot>>;
   go: (row: number, col: number) => void;
+  scrollTo: (row: number) => void;
   toFocus: () => void;
   /** Types a text into a cell of the plan. */
   type: (cells: { ref: string; field: string; text: string }[]) => Promise<void>;
@@ -58,7 +59,8 @@ interface Options {
  * when typing began, also to one that was added a moment ago and is still on its way.
  */
 export function useCellEditing(options: Options) {
-  const { open, shape, fields, names, at, wrongs, mayEdit, focus, setFocus, go, toFocus, type, add, beyond } = options;
+  const { open, shape, fields, names, at, wrongs, mayEdit, focus, setFocus, go, scrollTo, toFocus, type, add, beyond } =
+    options;
   const [editing, setEditing] = useState<Editing | null>(null);
   /** The text as it stands in the editor. */
   const typed = useRef('');
@@ -68,6 +70,7 @@ export function useCellEditing(options: Options) {
   const begin = (next: Editing): void => {
     typed.current = next.begin;
     setEditing(next);
+    if (next.row >= 0) scrollTo(Math.min(next.row, shape.lines));
   };
 
   /** The row of an activity moved, and what is typed for it goes along. */

@@ -80,6 +80,7 @@ function useLedgerState(props: LedgerProps) {
     focus,
     setFocus,
     go,
+    scrollTo,
     toFocus,
     type: edits.type,
     add: edits.addOne,

@@ -4,7 +4,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { type RefObject, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import type { LedgerShape, Sight } from '@/workers/answers/ledger';
 import type { OpenRoom } from '@/workers/planRoom';
-import { ROW_HEIGHT } from './grid';
+import { HEAD_HEIGHT, ROW_HEIGHT } from './grid';
 import { nearDay } from './nearDay';
 import { blockHeight } from './NeighbourBlock';
 import { useByAndBy } from './useByAndBy';
@@ -32,6 +32,8 @@ export function useSheet(
     getScrollElement: () => scroller.current,
     estimateSize: (k) => (k === openAt && around ? ROW_HEIGHT + blockHeight(around) + 8 : ROW_HEIGHT),
     overscan: 6,
+    // The head stays over the lines.
+    scrollPaddingEnd: HEAD_HEIGHT,
     useFlushSync: false,
   });
   useEffect(() => {

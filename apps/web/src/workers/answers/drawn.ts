@@ -90,7 +90,7 @@ export function becomesGroup({ plan, schedule: { outline } }: Held, command: Com
       `“${a.name || a.ref}” is a group now.`,
       list === ''
         ? ''
-        : `Its ${list} now ${own.length === 1 && own[0] !== 'dates' ? 'comes' : 'come'} from the rows in it.`,
+        : `Its ${list} ${own.length === 1 && own[0] !== 'dates' ? 'comes' : 'come'} from the rows in it.`,
       isLinked ? 'Its links count for the rows in it.' : '',
     ];
     return words.filter((w) => w !== '').join(' ');
