@@ -125,7 +125,7 @@ export const GridLine = memo(function GridLine(props: Props) {
               e.buttons === 1 && (e.target as HTMLElement).closest('[role="treegrid"]') && on.over(index, col)
             }
             onDoubleClick={() => on.edit(index, col)}
-            className={`relative flex min-w-0 items-center ${col === 0 ? 'sticky left-0 z-10 border-r border-line/60 pl-5' : 'px-1.5'} ${number && col > 0 ? 'justify-end' : ''} ${col === 0 ? (focusCol !== null ? 'bg-[#f9f0da]' : heading ? 'bg-wash' : 'bg-paper') : ''} ${isChosen(col) ? 'bg-kelp/12!' : ''} ${focusCol === col ? '-outline-offset-2 outline-marigold group-focus-within/sheet:outline-2' : ''} ${tone}`}
+            className={`relative flex min-w-0 items-center ${col === 0 ? 'sticky left-0 z-10 border-r border-line/60 pl-5' : 'px-1.5'} ${number && col > 0 ? 'justify-end' : ''} ${col === 0 ? (focusCol !== null ? 'bg-[#f9f0da]' : heading ? 'bg-wash' : 'bg-paper') : ''} ${isChosen(col) ? 'bg-kelp/12!' : ''} ${focusCol === col ? '-outline-offset-2 outline-marigold group-focus/sheet:outline-2' : ''} ${tone}`}
           >
             {col === 0 && props.other && (
               <span
