@@ -58,8 +58,10 @@ const someRef = (where: string) =>
     `[data-testid="${where}"] g[data-role="item"][data-ref]`,
     (list) => list[Math.floor(list.length / 2)]!.getAttribute('data-ref')!,
   );
-const clickOn = (selector: string) =>
-  page.$eval(selector, (e) => e.dispatchEvent(new MouseEvent('click', { bubbles: true })));
+const clickOn = async (selector: string) => {
+  const found = (await page.waitForSelector(selector, { timeout: 20_000 }))!;
+  await found.evaluate((e) => e.dispatchEvent(new MouseEvent('click', { bubbles: true })));
+};
 /** Waits until the presentation says that it is there. */
 const at = (words: string) =>
   page.waitForFunction(
